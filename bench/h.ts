@@ -1,0 +1,13 @@
+import { openNovel } from '/work/main/bench/open-novel';
+import { compose } from '@pagina/core/compose';
+import { typeSource } from '@pagina/make';
+const t0=performance.now();
+const b=openNovel(Number(process.argv[2]??1)); const t1=performance.now();
+const s=await typeSource(); const t2=performance.now();
+const r=await compose(b,'paperback',s); const t3=performance.now();
+if(!r.ok) throw new Error(r.refusal.message);
+console.log(r.value.report, {book:t1-t0,type:t2-t1,compose:t3-t2});
+const words=b.sections.reduce((n,s)=>n+s.content.textContent.split(/\s+/).length,0); console.log(words, r.value.missing.length, r.value.marks.filter(m=>m.kind!=='loose').slice(0,20));
+console.log('mem', process.memoryUsage().rss/1e6);
+import { lineSpace, contentOf } from '../core/src/compose/setline';
+for (const m of r.value.marks.filter(m=>m.kind==='overfull')) for (const p of r.value.pages[m.page]!.body) if (p.item.kind==='line' && lineSpace(p.item).overfull) console.log(p.item.line, lineSpace(p.item), p.item.measure, contentOf(p.item).map(c=>'word' in c?c.word.text:' ').join(''));

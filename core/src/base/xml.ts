@@ -1,0 +1,84 @@
+/** XML read into a small tree that remembers lines and columns. No external entity is ever resolved. */
+import { SaxesParser } from 'saxes';
+
+export interface XmlElement {
+  /** Local name, without prefix. */
+  name: string;
+  /** Namespace URI, '' when none. */
+  ns: string;
+  /** Attributes by qualified name as written. */
+  attrs: Record<string, string>;
+  children: XmlNode[];
+  line: number;
+  column: number;
+}
+export type XmlNode = XmlElement | string;
+
+export interface XmlFault {
+  message: string;
+  line: number;
+  column: number;
+}
+export type XmlResult = { root: XmlElement; fault: null } | { root: null; fault: XmlFault };
+
+export function parseXml(text: string): XmlResult {
+  const parser = new SaxesParser({ xmlns: true, position: true });
+  let root: XmlElement | null = null;
+  let fault: XmlFault | null = null;
+  const open: XmlElement[] = [];
+  parser.on('error', (e) => {
+    fault ??= { message: e.message.replace(/^\d+:\d+: /, ''), line: parser.line, column: parser.column };
+  });
+  parser.on('opentag', (tag) => {
+    const attrs: Record<string, string> = {};
+    for (const [key, a] of Object.entries(tag.attributes)) attrs[key] = a.value;
+    const el: XmlElement = {
+      name: tag.local,
+      ns: tag.uri,
+      attrs,
+      children: [],
+      line: parser.line,
+      column: parser.column,
+    };
+    open.at(-1)?.children.push(el);
+    root ??= el;
+    open.push(el);
+  });
+  parser.on('closetag', () => void open.pop());
+  const text_ = (t: string): void => void open.at(-1)?.children.push(t);
+  parser.on('text', text_);
+  parser.on('cdata', text_);
+  try {
+    parser.write(text).close();
+  } catch (e) {
+    fault ??= { message: String(e), line: parser.line, column: parser.column };
+  }
+  if (fault) return { root: null, fault };
+  if (!root) return { root: null, fault: { message: 'there is no element', line: 1, column: 1 } };
+  return { root, fault: null };
+}
+
+/** All descendants of that local name, in document order, the element itself included. */
+export function descendants(el: XmlElement, name: string): XmlElement[] {
+  const found: XmlElement[] = [];
+  const walk = (e: XmlElement): void => {
+    if (e.name === name) found.push(e);
+    for (const c of e.children) if (typeof c !== 'string') walk(c);
+  };
+  walk(el);
+  return found;
+}
+
+export const firstOf = (el: XmlElement, name: string): XmlElement | undefined => descendants(el, name)[0];
+
+export function textOf(node: XmlNode): string {
+  return typeof node === 'string' ? node : node.children.map(textOf).join('');
+}
+
+const ESCAPES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
+/** Text made safe for XML content and double-quoted attributes; characters XML 1.0 forbids are dropped. */
+export function escapeXml(text: string): string {
+  return text
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
+    .replace(/[&<>"]/g, (c) => ESCAPES[c] ?? c);
+}

@@ -1,0 +1,202 @@
+/**
+ * Changes. Whatever is done to a book is a `Change`: a value that can be kept in a log, applied, and turned round.
+ *
+ * `apply` never alters the book it is given; it answers the new book together with the inverse change, made from the
+ * book as it was. Undo is the inverse, applied; redo is the inverse of that. A `group` is one step for a person.
+ */
+import { Mapping, Step } from 'prosemirror-transform';
+import { z } from 'zod';
+import { done, refused, type Outcome } from '../base';
+import { recordSchema } from '../record';
+import {
+  editionSchema,
+  pictureSchema,
+  sectionFromJson,
+  sectionToJson,
+  type Book,
+  type Section,
+} from './model';
+import { SECTION_KINDS, type SectionKind } from './kinds';
+import { schema } from './schema';
+
+const sectionAttrs = z
+  .object({
+    kind: z.enum(SECTION_KINDS as [SectionKind, ...SectionKind[]]),
+    matter: z.enum(['front', 'body', 'back']),
+    parent: z.string().nullable(),
+    title: z.string(),
+    subtitle: z.string(),
+    numbered: z.boolean(),
+    leftOut: z.array(z.string()),
+  })
+  .partial();
+
+const single = [
+  z.object({ type: z.literal('text'), section: z.string(), steps: z.array(z.unknown()) }),
+  z.object({ type: z.literal('insert-section'), index: z.number().int().nonnegative(), section: z.unknown() }),
+  z.object({ type: z.literal('remove-section'), id: z.string() }),
+  z.object({ type: z.literal('move-section'), id: z.string(), index: z.number().int().nonnegative() }),
+  z.object({ type: z.literal('set-section'), id: z.string(), fields: sectionAttrs }),
+  z.object({ type: z.literal('set-record'), fields: recordSchema.partial() }),
+  z.object({ type: z.literal('set-edition'), id: z.string(), fields: editionSchema.omit({ id: true }).partial() }),
+  z.object({ type: z.literal('set-editions'), editions: z.array(editionSchema) }),
+  z.object({ type: z.literal('set-pictures'), pictures: z.array(pictureSchema) }),
+] as const;
+
+export type SingleChange = z.infer<(typeof single)[number]>;
+export type Change = SingleChange | { type: 'group'; label: string; changes: Change[] };
+export const changeSchema: z.ZodType<Change> = z.lazy(() =>
+  z.union([
+    ...single,
+    z.object({ type: z.literal('group'), label: z.string(), changes: z.array(changeSchema) }),
+  ]),
+) as z.ZodType<Change>;
+
+export interface Applied {
+  book: Book;
+  inverse: Change;
+}
+
+/** The sections whose text a change touches. */
+export function touchedSections(change: Change): string[] {
+  if (change.type === 'group') return [...new Set(change.changes.flatMap(touchedSections))];
+  return change.type === 'text' ? [change.section] : [];
+}
+
+export function apply(book: Book, change: Change): Outcome<Applied> {
+  switch (change.type) {
+    case 'group':
+      return applyGroup(book, change.label, change.changes);
+    case 'text':
+      return applyText(book, change.section, change.steps);
+    case 'insert-section': {
+      let section: Section;
+      try {
+        section = sectionFromJson(change.section as Parameters<typeof sectionFromJson>[0]);
+      } catch (e) {
+        return refused('change/section', `The section cannot be put in: ${(e as Error).message}.`);
+      }
+      if (book.sections.some((s) => s.id === section.id)) return refused('change/twice', 'That section is already in the book.');
+      const sections = [...book.sections];
+      sections.splice(Math.min(change.index, sections.length), 0, section);
+      return done({ book: { ...book, sections }, inverse: { type: 'remove-section', id: section.id } });
+    }
+    case 'remove-section':
+      return withSection(book, change.id, (section, index) => ({
+        book: { ...book, sections: book.sections.filter((s) => s !== section) },
+        inverse: { type: 'insert-section', index, section: sectionToJson(section) },
+      }));
+    case 'move-section':
+      return withSection(book, change.id, (section, index) => {
+        const sections = book.sections.filter((s) => s !== section);
+        sections.splice(Math.min(change.index, sections.length), 0, section);
+        return { book: { ...book, sections }, inverse: { type: 'move-section', id: change.id, index } };
+      });
+    case 'set-section':
+      return withSection(book, change.id, (section) => ({
+        book: replaceSection(book, { ...section, ...change.fields }),
+        inverse: { type: 'set-section', id: change.id, fields: pickOld(section, change.fields) },
+      }));
+    case 'set-record':
+      return done({
+        book: { ...book, record: { ...book.record, ...change.fields } },
+        inverse: { type: 'set-record', fields: pickOld(book.record, change.fields) },
+      });
+    case 'set-edition': {
+      const edition = book.editions.find((e) => e.id === change.id);
+      if (!edition) return refused('change/edition', 'That edition is no longer there.');
+      const editions = book.editions.map((e) => (e === edition ? { ...e, ...change.fields } : e));
+      return done({
+        book: { ...book, editions },
+        inverse: { type: 'set-edition', id: change.id, fields: pickOld(edition, change.fields) },
+      });
+    }
+    case 'set-editions':
+      return done({
+        book: { ...book, editions: change.editions },
+        inverse: { type: 'set-editions', editions: [...book.editions] },
+      });
+    case 'set-pictures':
+      return done({
+        book: { ...book, pictures: change.pictures },
+        inverse: { type: 'set-pictures', pictures: [...book.pictures] },
+      });
+  }
+}
+
+function applyGroup(book: Book, label: string, changes: readonly Change[]): Outcome<Applied> {
+  let current = book;
+  const inverses: Change[] = [];
+  for (const c of changes) {
+    const r = apply(current, c);
+    if (!r.ok) return r;
+    current = r.value.book;
+    inverses.unshift(r.value.inverse);
+  }
+  return done({ book: current, inverse: { type: 'group', label, changes: inverses } });
+}
+
+function applyText(book: Book, id: string, stepsJson: readonly unknown[]): Outcome<Applied> {
+  const section = book.sections.find((s) => s.id === id);
+  if (!section) return refused('change/gone', 'The section was deleted meanwhile.');
+  let doc = section.content;
+  const inverse: unknown[] = [];
+  try {
+    for (const json of stepsJson) {
+      const step = Step.fromJSON(schema, json);
+      inverse.unshift(step.invert(doc).toJSON());
+      const result = step.apply(doc);
+      if (!result.doc) return refused('change/step', `The text has changed meanwhile: ${result.failed ?? 'it does not fit'}.`);
+      doc = result.doc;
+    }
+    doc.check();
+  } catch (e) {
+    return refused('change/step', `The change does not fit the text: ${(e as Error).message}.`);
+  }
+  return done({
+    book: replaceSection(book, { ...section, content: doc }),
+    inverse: { type: 'text', section: id, steps: inverse },
+  });
+}
+
+function withSection(book: Book, id: string, f: (section: Section, index: number) => Applied): Outcome<Applied> {
+  const index = book.sections.findIndex((s) => s.id === id);
+  const section = book.sections[index];
+  return section ? done(f(section, index)) : refused('change/gone', 'The section was deleted meanwhile.');
+}
+
+const replaceSection = (book: Book, section: Section): Book => ({
+  ...book,
+  sections: book.sections.map((s) => (s.id === section.id ? section : s)),
+});
+
+function pickOld<T extends object>(old: T, fields: object): Partial<T> {
+  const out: Partial<T> = {};
+  for (const key of Object.keys(fields) as (keyof T)[]) out[key] = old[key];
+  return out;
+}
+
+/**
+ * Steps that were made against an older text, moved over what has happened since (`over`, in order): the way of
+ * prosemirror-collab, done on the server for a client that cannot answer any more. The own steps are first undone in
+ * the mapping, then what others did is done, then the own steps again, each mirrored to its undoing so that positions
+ * inside own text survive. Steps whose place is gone are counted in `lost`.
+ */
+export function rebase(stepsJson: readonly unknown[], over: readonly unknown[]): { steps: unknown[]; lost: number } {
+  const own = stepsJson.map((j) => Step.fromJSON(schema, j));
+  const mapping = new Mapping();
+  for (const step of [...own].reverse()) mapping.appendMap(step.getMap().invert());
+  for (const json of over) mapping.appendMap(Step.fromJSON(schema, json).getMap());
+  const steps: unknown[] = [];
+  let lost = 0;
+  own.forEach((step, i) => {
+    const moved = step.map(mapping.slice(own.length - i));
+    if (!moved) {
+      lost++;
+      return;
+    }
+    steps.push(moved.toJSON());
+    mapping.appendMap(moved.getMap(), own.length - i - 1);
+  });
+  return { steps, lost };
+}

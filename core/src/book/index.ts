@@ -1,0 +1,5 @@
+export * from './schema';
+export * from './kinds';
+export * from './model';
+export * from './ids';
+export * from './changes';

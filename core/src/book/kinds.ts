@@ -1,0 +1,80 @@
+/**
+ * What a section is decides where it starts, whether it is numbered, in the contents, under a running head, and
+ * what it says of itself in an ebook (EPUB Structural Semantics 1.1; DPUB-ARIA 1.1). Starts and numbering are common practice.
+ */
+export type Matter = 'front' | 'body' | 'back';
+
+export interface KindRule {
+  label: string;
+  matter: Matter;
+  starts: 'recto' | 'any';
+  /** Counted among chapters or parts. */
+  numbered: boolean;
+  inContents: boolean;
+  runningHead: boolean;
+  /** Shows a folio on its first page (at the foot) and on those after. */
+  folio: boolean;
+  /** How its first page is laid out. */
+  opening: 'heading' | 'page' | 'none';
+  epubType: string;
+  role: string;
+  /** The default heading where the author gave none; '' for none. */
+  heading: string;
+}
+
+const rule = (
+  label: string,
+  matter: Matter,
+  epubType: string,
+  role: string,
+  more: Partial<Omit<KindRule, 'label' | 'matter' | 'epubType' | 'role'>> = {},
+): KindRule => ({
+  label,
+  matter,
+  epubType,
+  role,
+  starts: 'recto',
+  numbered: false,
+  inContents: true,
+  runningHead: true,
+  folio: true,
+  opening: 'heading',
+  heading: '',
+  ...more,
+});
+
+const quiet = { inContents: false, runningHead: false, folio: false } as const;
+const apart = { opening: 'none', ...quiet } as const;
+
+export const KINDS = {
+  'half-title': rule('Half title', 'front', 'halftitlepage', '', { ...apart, opening: 'page' }),
+  'title-page': rule('Title page', 'front', 'titlepage', '', { ...apart, opening: 'page' }),
+  'copyright-page': rule('Copyright page', 'front', 'copyright-page', '', { ...apart, starts: 'any' }),
+  dedication: rule('Dedication', 'front', 'dedication', 'doc-dedication', apart),
+  epigraph: rule('Epigraph', 'front', 'epigraph', 'doc-epigraph', apart),
+  contents: rule('Contents', 'front', 'toc', 'doc-toc', { ...quiet, folio: true, runningHead: true, heading: 'Contents' }),
+  'list-of-figures': rule('List of figures', 'front', 'loi', '', { heading: 'Figures' }),
+  foreword: rule('Foreword', 'front', 'foreword', 'doc-foreword', { heading: 'Foreword' }),
+  preface: rule('Preface', 'front', 'preface', 'doc-preface', { heading: 'Preface' }),
+  introduction: rule('Introduction', 'front', 'introduction', 'doc-introduction', { heading: 'Introduction' }),
+  prologue: rule('Prologue', 'body', 'prologue', 'doc-prologue', { heading: 'Prologue' }),
+  part: rule('Part', 'body', 'part', 'doc-part', { numbered: true, opening: 'page', runningHead: false, folio: false }),
+  chapter: rule('Chapter', 'body', 'chapter', 'doc-chapter', { numbered: true }),
+  interlude: rule('Interlude', 'body', 'chapter', 'doc-chapter', {}),
+  epilogue: rule('Epilogue', 'body', 'epilogue', 'doc-epilogue', { heading: 'Epilogue' }),
+  afterword: rule('Afterword', 'back', 'afterword', 'doc-afterword', { heading: 'Afterword' }),
+  acknowledgements: rule('Acknowledgements', 'back', 'acknowledgments', 'doc-acknowledgments', { heading: 'Acknowledgements' }),
+  'about-author': rule('About the author', 'back', 'backmatter', '', { heading: 'About the Author' }),
+  'also-by': rule('Also by', 'back', 'backmatter', '', { heading: 'Also by the Author', inContents: false }),
+  notes: rule('Notes', 'back', 'endnotes', 'doc-endnotes', { heading: 'Notes' }),
+  glossary: rule('Glossary', 'back', 'glossary', 'doc-glossary', { heading: 'Glossary' }),
+  bibliography: rule('Bibliography', 'back', 'bibliography', 'doc-bibliography', { heading: 'Bibliography' }),
+  index: rule('Index', 'back', 'index', 'doc-index', { heading: 'Index' }),
+  colophon: rule('Colophon', 'back', 'colophon', 'doc-colophon', { inContents: false, heading: 'Colophon' }),
+  extract: rule('Extract from another book', 'back', 'backmatter', '', {}),
+  plain: rule('Plain page', 'body', 'bodymatter', '', { ...apart, starts: 'any' }),
+} as const satisfies Record<string, KindRule>;
+
+export type SectionKind = keyof typeof KINDS;
+export const SECTION_KINDS = Object.keys(KINDS) as SectionKind[];
+export const kindRule = (kind: SectionKind): KindRule => KINDS[kind];

@@ -1,0 +1,120 @@
+/** The book in memory, and as JSON that is parsed by Zod and carries a version. */
+import { Node } from 'prosemirror-model';
+import { z } from 'zod';
+import { done, refused, type Outcome } from '../base';
+import { recordSchema } from '../record';
+import { SECTION_KINDS, type SectionKind } from './kinds';
+import { schema } from './schema';
+
+export const BOOK_VERSION = 1;
+
+const sectionFields = {
+  id: z.string().min(1),
+  kind: z.enum(SECTION_KINDS as [SectionKind, ...SectionKind[]]),
+  matter: z.enum(['front', 'body', 'back']),
+  /** The part this section stands in, or null. */
+  parent: z.string().nullable().default(null),
+  title: z.string().default(''),
+  subtitle: z.string().default(''),
+  /** Shows its number where its kind is numbered. */
+  numbered: z.boolean().default(true),
+  /** Ids of editions that do not carry it. */
+  leftOut: z.array(z.string()).default([]),
+};
+const sectionJson = z.object({ ...sectionFields, content: z.unknown() });
+
+export const editionSchema = z.object({
+  id: z.string().min(1),
+  name: z.string(),
+  form: z.enum(['print', 'reflow']),
+  isbn: z.string().default(''),
+  /** Name of a listed trim; only for print. */
+  trim: z.string().default('5.5 × 8.5 in'),
+  interior: z.string().default('Harrow'),
+  /** A last date in ISO form that files of this edition carry. */
+  date: z.string().default(''),
+});
+export type Edition = z.infer<typeof editionSchema>;
+
+export const pictureSchema = z.object({
+  id: z.string().min(1),
+  name: z.string().default(''),
+  type: z.enum(['image/png', 'image/jpeg', 'image/gif']),
+  width: z.number().int().positive(),
+  height: z.number().int().positive(),
+  /** SHA-256 of the file in the store, when there is a store. */
+  sha256: z.string().optional(),
+  /** The file itself in base 64, when the book travels as one JSON file. */
+  base64: z.string().optional(),
+});
+export type Picture = z.infer<typeof pictureSchema>;
+
+const bookJson = z.object({
+  version: z.literal(BOOK_VERSION),
+  id: z.string().default('book'),
+  record: recordSchema,
+  sections: z.array(sectionJson),
+  editions: z.array(editionSchema),
+  pictures: z.array(pictureSchema).default([]),
+});
+export type BookJson = z.input<typeof bookJson>;
+
+export type Section = Omit<z.infer<typeof sectionJson>, 'content'> & { content: Node };
+export interface Book {
+  version: typeof BOOK_VERSION;
+  id: string;
+  record: z.infer<typeof recordSchema>;
+  sections: readonly Section[];
+  editions: readonly Edition[];
+  pictures: readonly Picture[];
+}
+
+export const defaultEditions = (): Edition[] => [
+  editionSchema.parse({ id: 'paperback', name: 'Paperback', form: 'print' }),
+  editionSchema.parse({ id: 'ebook', name: 'Ebook', form: 'reflow' }),
+];
+
+/** An empty section: one empty paragraph. */
+export const emptyContent = (blockId: string): Node =>
+  schema.node('doc', null, [schema.node('paragraph', { id: blockId })]);
+
+/** Reads a section's content and checks it against the schema; throws RangeError when it does not fit. */
+export function contentFromJson(json: unknown): Node {
+  const doc = Node.fromJSON(schema, json);
+  doc.check();
+  return doc;
+}
+
+export function sectionFromJson(json: z.input<typeof sectionJson>): Section {
+  const s = sectionJson.parse(json);
+  return { ...s, content: contentFromJson(s.content) };
+}
+export const sectionToJson = (s: Section): z.infer<typeof sectionJson> => ({ ...s, content: s.content.toJSON() as unknown });
+
+export function bookFromJson(json: unknown): Outcome<Book> {
+  const parsed = bookJson.safeParse(json);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    return refused('book/shape', `This is not a book file: ${issue?.path.join('.') ?? ''} ${issue?.message ?? ''}.`);
+  }
+  try {
+    return done({ ...parsed.data, sections: parsed.data.sections.map(sectionFromJson) });
+  } catch (e) {
+    return refused('book/content', `The book file holds text of an unknown shape: ${(e as Error).message}.`);
+  }
+}
+export const bookToJson = (book: Book): BookJson => ({
+  ...book,
+  sections: book.sections.map(sectionToJson),
+  editions: [...book.editions],
+  pictures: [...book.pictures],
+});
+
+export const carries = (section: Section, edition: string): boolean => !section.leftOut.includes(edition);
+export const sectionsOf = (book: Book, edition: string): Section[] => book.sections.filter((s) => carries(s, edition));
+/** Nesting below parts: 0 or 1 in this model's present depth. */
+export function depthOf(book: Pick<Book, 'sections'>, section: Section): number {
+  let depth = 0;
+  for (let p = section.parent; p; p = book.sections.find((s) => s.id === p)?.parent ?? null) depth++;
+  return depth;
+}

@@ -1,0 +1,167 @@
+/**
+ * Where a paragraph's lines may end, as parallel arrays of sums, so that the width of a line between any two
+ * breakpoints is one subtraction: `end[b] − start[a]`.
+ */
+import type { Mp } from '../base';
+import type { Hyphenator, Word } from '../type';
+import { After, type Paragraph } from './paragraph';
+
+export const enum Kind {
+  space = 0,
+  dash = 1,
+  hyphen = 2,
+  /** Inside a word too wide for the measure, without a hyphen. */
+  rupture = 3,
+  forced = 4,
+}
+
+/** Room for the breakpoints of one paragraph at a time, used again and again: a book has thousands. */
+export class Breakpoints {
+  count = 0;
+  kind = new Uint8Array(1024);
+  /** Last piece on a line that ends here. */
+  piece = new Int32Array(1024);
+  /** First piece of the next line. */
+  next = new Int32Array(1024);
+  /** Characters of `piece` that stay on the line where a word is divided, else 0. */
+  cut = new Int32Array(1024);
+  /** Widths up to the line's end, and up to the next line's start; the same of stretch and shrink. */
+  end = new Float64Array(1024);
+  start = new Float64Array(1024);
+  stretchEnd = new Float64Array(1024);
+  stretchStart = new Float64Array(1024);
+  shrinkEnd = new Float64Array(1024);
+  shrinkStart = new Float64Array(1024);
+  /** Sum at which the first line starts. */
+  first: Mp = 0;
+
+  add(kind: Kind, piece: number, next: number, cut: number, end: Mp, start: Mp, stretch: [Mp, Mp] | Mp, shrink: [Mp, Mp] | Mp): void {
+    const i = this.count++;
+    if (i >= this.kind.length) this.grow();
+    this.kind[i] = kind;
+    this.piece[i] = piece;
+    this.next[i] = next;
+    this.cut[i] = cut;
+    this.end[i] = end;
+    this.start[i] = start;
+    this.stretchEnd[i] = typeof stretch === 'number' ? stretch : stretch[0];
+    this.stretchStart[i] = typeof stretch === 'number' ? stretch : stretch[1];
+    this.shrinkEnd[i] = typeof shrink === 'number' ? shrink : shrink[0];
+    this.shrinkStart[i] = typeof shrink === 'number' ? shrink : shrink[1];
+  }
+
+  private grow(): void {
+    const twice = <T extends Uint8Array | Int32Array | Float64Array>(a: T): T => {
+      const b = new (a.constructor as new (n: number) => T)(a.length * 2);
+      b.set(a);
+      return b;
+    };
+    this.kind = twice(this.kind);
+    this.piece = twice(this.piece);
+    this.next = twice(this.next);
+    this.cut = twice(this.cut);
+    this.end = twice(this.end);
+    this.start = twice(this.start);
+    this.stretchEnd = twice(this.stretchEnd);
+    this.stretchStart = twice(this.stretchStart);
+    this.shrinkEnd = twice(this.shrinkEnd);
+    this.shrinkStart = twice(this.shrinkStart);
+  }
+}
+
+const CORE = /[\p{L}\u2019']+/u;
+const MIN_CORE = 5;
+
+/** Hyphenation points of a word with its punctuation: only the letters are looked at. */
+function pointsIn(word: Word, hyphenate: Hyphenator): readonly number[] {
+  const text = word.text;
+  if (text.length < MIN_CORE) return [];
+  const m = CORE.exec(text);
+  if (!m || m[0].length < MIN_CORE) return [];
+  // A compound's parts end at their own dash; anything with two stretches of letters or with figures stays whole.
+  if (/[\p{L}\p{N}]/u.test(text.slice(m.index + m[0].length)) || /\p{N}/u.test(text)) return [];
+  const points = hyphenate(m[0].replace(/\u2019/g, "'"));
+  return m.index === 0 ? points : points.map((p) => p + (m?.index ?? 0));
+}
+
+/** Grapheme boundaries of a word that is wider than the narrowest line. */
+const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
+const graphemePoints = (text: string): number[] => [...segmenter.segment(text)].slice(1).map((s) => s.index);
+
+export interface BreakpointOptions {
+  /** Null: only between words. */
+  hyphenate: Hyphenator | null;
+  /** Words wider than this may be broken at any grapheme. */
+  narrowest: Mp;
+}
+
+/** Fills `b` (anew) with the places where the paragraph's lines may end; the last one is its end. */
+export function breakpointsOf(p: Paragraph, { hyphenate, narrowest }: BreakpointOptions, b = new Breakpoints()): Breakpoints {
+  b.count = 0;
+  b.first = -p.indent;
+  const { pieces, after } = p;
+  const count = pieces.length;
+  // The last word of a paragraph is never divided: half a word is no last line.
+  const lastWord = count - 1;
+  let width = 0;
+  let stretch = 0;
+  let shrink = 0;
+  for (let i = 0; i < count; i++) {
+    const piece = pieces[i]!;
+    if (piece.kind === 'space') {
+      const s0 = stretch;
+      const k0 = shrink;
+      const end = width;
+      width += piece.width;
+      stretch += piece.stretch;
+      shrink += piece.shrink;
+      const before = pieces[i - 1];
+      if (!piece.breakable || before?.kind !== 'word' || after[i - 1] === After.forced) continue;
+      let next = i + 1;
+      let w = width;
+      let s = stretch;
+      let k = shrink;
+      for (let q = pieces[next]; q?.kind === 'space'; q = pieces[++next]) {
+        w += q.width;
+        s += q.stretch;
+        k += q.shrink;
+      }
+      const first = pieces[next];
+      if (!first) continue;
+      b.add(Kind.space, i - 1, next, 0, end - before.hangRight, w + (first as Word).hangLeft, [s0, s], [k0, k]);
+      continue;
+    }
+    const tooWide = piece.width > narrowest;
+    if (tooWide || (hyphenate && i < lastWord && !joined(p, i - 1) && !joined(p, i))) {
+      const points = tooWide ? graphemePoints(piece.text) : pointsIn(piece, hyphenate as Hyphenator);
+      for (let q = 0; q < points.length; q++) {
+        const cut = points[q] as number;
+        const head = tooWide ? piece.style.word(piece.text.slice(0, cut)) : piece.style.word(`${piece.text.slice(0, cut)}-`);
+        const rest = piece.style.word(piece.text.slice(cut));
+        b.add(
+          tooWide ? Kind.rupture : Kind.hyphen, i, i, cut,
+          width + head.width - head.hangRight,
+          width + piece.width - rest.width + rest.hangLeft,
+          stretch, shrink,
+        );
+      }
+    }
+    width += piece.width;
+    if (i === count - 1) break;
+    if (after[i] === After.dash) {
+      const next = pieces[i + 1];
+      const start = width + (next?.kind === 'word' ? next.hangLeft : 0);
+      b.add(Kind.dash, i, i + 1, 0, width - piece.hangRight, start, stretch, shrink);
+    } else if (after[i] === After.forced) {
+      b.add(Kind.forced, i, i + 1, 0, width, width, stretch, shrink);
+    }
+  }
+  let last = count - 1;
+  while (last >= 0 && pieces[last]?.kind === 'space') last--;
+  b.add(Kind.forced, last, count, 0, width, width, stretch, shrink);
+  return b;
+}
+
+/** Whether piece `i` hangs together with the one after it, as at a change of style inside a word. */
+const joined = (p: Paragraph, i: number): boolean =>
+  p.pieces[i]?.kind === 'word' && p.pieces[i + 1]?.kind === 'word' && p.after[i] === After.nothing;

@@ -1,0 +1,187 @@
+/**
+ * Composes an edition: every section alone, then the book around them: sides and blanks, roman and arabic labels, heads
+ * and folios, contents with the labels they point to, until nothing moves any more.
+ */
+import { hasUnsetScript, refused, done, type Outcome } from '../base';
+import { kindRule, sectionsOf, type Book, type Edition, type Section } from '../book';
+import { interiorOf, trimOf } from '../design';
+import { contentsOf, headingsOf, isStanding, type Heading } from '../order';
+import { authorsLine } from '../record';
+import { loadHyphenator, TypeCase, type FamilyFiles, type HarfBuzz } from '../type';
+import type { Composition, Page, Side } from './composition';
+import type { Flow } from './flow';
+import { furnitureOf } from './furniture';
+import { contentsBlocks, copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './pageforms';
+import { openingBlock } from './opening';
+import { reportOf } from './report';
+import { pagesOf, textFlow, type SectionPages } from './section';
+import { Setter } from './setter';
+
+export interface TypeSource {
+  harfbuzz: HarfBuzz;
+  family: FamilyFiles;
+}
+
+/** What stays from one composition to the next: opened faces, shaped words, and sections composed alone. */
+export class ComposeCache {
+  private faces: TypeCase | null = null;
+  private readonly setters = new Map<string, Setter>();
+  private readonly sections = new Map<string, { content: Section['content']; key: string; pages: SectionPages }>();
+
+  typeCase(source: TypeSource): TypeCase {
+    this.faces ??= new TypeCase(source.harfbuzz, source.family);
+    return this.faces;
+  }
+  setter(key: string, make: () => Setter): Setter {
+    let s = this.setters.get(key);
+    if (!s) {
+      s = make();
+      this.setters.set(key, s);
+    }
+    return s;
+  }
+  section(id: string, content: Section['content'], key: string, make: () => SectionPages): SectionPages {
+    const known = this.sections.get(id);
+    if (known && known.content === content && known.key === key) return known.pages;
+    const pages = make();
+    this.sections.set(id, { content, key, pages });
+    return pages;
+  }
+}
+
+export interface ComposeOptions {
+  cache?: ComposeCache;
+  /** Called between sections with the share done; answers false to stop. */
+  progress?: (share: number) => boolean;
+  exceptions?: readonly string[];
+}
+
+/** Contents and labels settle in two rounds in all but odd books; more than this is refused a further change. */
+const MAX_ROUNDS = 5;
+
+/** Errors: `compose/edition`, `compose/trim`, `compose/script`, `compose/empty`, `compose/stopped`. */
+export async function compose(book: Book, editionId: string, source: TypeSource, options: ComposeOptions = {}): Promise<Outcome<Composition>> {
+  const edition = book.editions.find((e) => e.id === editionId);
+  if (!edition) return refused('compose/edition', `There is no edition "${editionId}" in this book.`);
+  const trim = trimOf(edition.trim);
+  if (!trim) return refused('compose/trim', `"${edition.trim}" is not a trim. Write it like 5.5 x 8.5 in.`);
+  const sections = sectionsOf(book, edition.id);
+  if (sections.length === 0) return refused('compose/empty', `The ${edition.name.toLowerCase()} carries no section yet.`);
+  for (const s of sections) {
+    if (hasUnsetScript(s.title + s.content.textContent))
+      return refused('compose/script', `"${s.title || kindRule(s.kind).label}" holds text in a script that cannot be set yet (right-to-left, or East and South-East Asian).`);
+  }
+  const cache = options.cache ?? new ComposeCache();
+  const language = book.record.language;
+  const hyphenate = await loadHyphenator(language, options.exceptions);
+  const interior = interiorOf(edition.interior, trim);
+  const setter = cache.setter(`${JSON.stringify(interior)}|${language}`, () => new Setter(interior, cache.typeCase(source), language, hyphenate));
+  const job = new Job(book, edition, sections, setter, cache, options.progress);
+  return job.run();
+}
+
+class Job {
+  private readonly headings: Map<string, Heading>;
+  private readonly pictures;
+
+  constructor(
+    private readonly book: Book,
+    private readonly edition: Edition,
+    private readonly sections: readonly Section[],
+    private readonly s: Setter,
+    private readonly cache: ComposeCache,
+    private readonly progress: ((share: number) => boolean) | undefined,
+  ) {
+    this.headings = headingsOf(sections, book.record);
+    this.pictures = new Map(book.pictures.map((p) => [p.id, p]));
+  }
+
+  run(): Outcome<Composition> {
+    let labels = new Map<string, string>();
+    for (let round = 0; ; round++) {
+      const made = this.round(labels, round === 0);
+      if (!made) return refused('compose/stopped', 'The work was stopped.');
+      const settled = [...made.labels].every(([id, label]) => labels.get(id) === label);
+      labels = made.labels;
+      if (settled || round === MAX_ROUNDS || !this.sections.some((x) => x.kind === 'contents')) return done(made.composition);
+    }
+  }
+
+  private heading(s: Section): Heading {
+    return this.headings.get(s.id) as Heading;
+  }
+
+  private flowOf(section: Section, labels: ReadonlyMap<string, string>): Flow {
+    const { s, book, edition } = this;
+    const bare = (blocks: Flow['blocks']): Flow => ({ section: section.id, blocks, notes: new Map(), missing: [] });
+    if (isStanding(section)) {
+      if (section.kind === 'half-title') return bare(halfTitle(s, section, book.record));
+      if (section.kind === 'title-page') return bare(titlePage(s, section, book.record));
+      return bare(copyrightPage(s, section, book.record, edition, book.editions));
+    }
+    if (section.kind === 'contents') {
+      const opening = openingBlock(s, section.id, this.heading(section), 2);
+      const entries = contentsOf(this.sections, book.record).filter((e) => e.section.id !== section.id);
+      const blocks = contentsBlocks(s, section, entries, (id) => labels.get(id) ?? '0');
+      return bare(opening ? [opening, ...blocks] : blocks);
+    }
+    const flow = textFlow(s, section, this.heading(section), this.pictures);
+    return section.kind === 'part' ? { ...flow, blocks: [...partPage(s, section, this.heading(section)), ...flow.blocks.filter((b) => b.best.items.length > 0)] } : flow;
+  }
+
+  private sectionPages(section: Section, side: Side, labels: ReadonlyMap<string, string>): SectionPages {
+    const depends = isStanding(section) ? [this.book.record, this.edition] : section.kind === 'contents' ? [[...labels], this.sections.map((x) => [x.id, x.kind, x.parent])] : [];
+    const pictures = section.content.textContent === '' || this.book.pictures.length > 0 ? this.book.pictures.map((p) => [p.id, p.width, p.height]) : [];
+    const key = JSON.stringify([side, section.kind, this.heading(section), depends, pictures, this.s.interior, this.s.language]);
+    return this.cache.section(`${this.edition.id}/${section.id}`, section.content, key, () => pagesOf(this.s, this.flowOf(section, labels), side));
+  }
+
+  private round(labels: ReadonlyMap<string, string>, first: boolean): { composition: Composition; labels: Map<string, string> } | null {
+    const pages: Page[] = [];
+    const starts = new Map<string, number>();
+    const found = new Map<string, string>();
+    const parts: SectionPages[] = [];
+    const missing: { char: string; place: { section: string } }[] = [];
+    const verso = this.book.record.title || authorsLine(this.book.record);
+    let bodyStart = -1;
+    for (const [index, section] of this.sections.entries()) {
+      if (first && this.progress?.(index / this.sections.length) === false) return null;
+      const rule = kindRule(section.kind);
+      if (bodyStart < 0 && section.matter !== 'front') {
+        // The body starts on a recto and is counted from 1.
+        if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', section.id));
+        bodyStart = pages.length;
+      }
+      const labelOf = (i: number): string => (bodyStart < 0 ? romanFolio(i + 1) : String(i - bodyStart + 1));
+      if (rule.starts === 'recto' && pages.length % 2 === 1) pages.push(this.blank(pages.length, labelOf(pages.length), pages.at(-1)?.section ?? section.id));
+      const side: Side = pages.length % 2 === 0 ? 'recto' : 'verso';
+      const made = this.sectionPages(section, side, labels);
+      parts.push(made);
+      missing.push(...made.flow.missing);
+      starts.set(section.id, pages.length);
+      found.set(section.id, labelOf(pages.length));
+      const words = { verso, recto: this.heading(section).label };
+      made.plans.forEach((plan, i) => {
+        const at = pages.length;
+        const pageSide: Side = at % 2 === 0 ? 'recto' : 'verso';
+        const label = labelOf(at);
+        pages.push({
+          index: at, side: pageSide, label, section: section.id, blank: false, opens: i === 0,
+          body: made.bodies[i] ?? [],
+          furniture: furnitureOf(this.s, section, pageSide, label, i === 0, words),
+          used: plan.used, shortfall: plan.shortfall, last: i === made.plans.length - 1,
+        });
+      });
+    }
+    if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? ''));
+    const { report, marks } = reportOf(pages, parts, starts);
+    return {
+      composition: { edition: this.edition.id, interior: this.s.interior, pages, starts, report, marks, missing },
+      labels: found,
+    };
+  }
+
+  private blank(index: number, label: string, section: string): Page {
+    return { index, side: index % 2 === 0 ? 'recto' : 'verso', label, section, blank: true, opens: false, body: [], furniture: [], used: 0, shortfall: 0, last: false };
+  }
+}

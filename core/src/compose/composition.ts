@@ -1,0 +1,65 @@
+/** A composed edition: its pages, where everything stands, and a report counted from the pages themselves. */
+import type { Mp, Place } from '../base';
+import type { Interior } from '../design';
+import type { Item } from './flow';
+
+export type Side = 'recto' | 'verso';
+
+/** An item at its place: x from the left of the type area, y of the baseline (or top edge) from the head of the page. */
+export interface Placed {
+  item: Item;
+  y: Mp;
+}
+
+export interface Page {
+  /** 0 up, counted through the file. */
+  index: number;
+  side: Side;
+  /** What a reader would call it: "iv", "12". Counted also where it is not printed. */
+  label: string;
+  /** The section it belongs to; blanks belong to the one before. */
+  section: string;
+  blank: boolean;
+  opens: boolean;
+  body: readonly Placed[];
+  /** Head and folio. */
+  furniture: readonly Placed[];
+  /** Rows of body text, and by how many it falls short of a full page. */
+  used: number;
+  shortfall: number;
+  last: boolean;
+}
+
+export interface Report {
+  pages: number;
+  lines: number;
+  hyphenatedLines: number;
+  longestHyphenLadder: number;
+  overfullLines: number;
+  looseLines: number;
+  tightLines: number;
+  widows: number;
+  orphans: number;
+  strandedHeadings: number;
+  shortLastPages: number;
+  unlevelSpreads: number;
+}
+
+/** Where a paragraph is to be looked for: the defects that the report counts, with their page. */
+export interface ReportMark {
+  kind: 'widow' | 'orphan' | 'stranded' | 'short-last' | 'unlevel' | 'overfull' | 'loose';
+  page: number;
+  place: Place;
+}
+
+export interface Composition {
+  edition: string;
+  interior: Interior;
+  pages: readonly Page[];
+  /** First page of each section, by section id. */
+  starts: ReadonlyMap<string, number>;
+  report: Report;
+  marks: readonly ReportMark[];
+  /** Characters that no face has, with their place. */
+  missing: readonly { char: string; place: Place }[];
+}

@@ -1,0 +1,78 @@
+/** What a chapter is to the page optimiser: blocks of rows on the grid, in order. */
+import type { Mp, Place } from '../base';
+import type { Paragraph } from './paragraph';
+import type { SetLine } from './lines';
+
+/** Things drawn, placed from the block's first row: `row` counts grid rows down, `dy` moves off the grid. */
+export interface LineItem {
+  kind: 'line';
+  paragraph: Paragraph;
+  line: SetLine;
+  /** From the left of the type area. */
+  x: Mp;
+  measure: Mp;
+  align: 'justify' | 'left' | 'centre' | 'right';
+  row: number;
+  dy: Mp;
+}
+export interface PictureItem {
+  kind: 'picture';
+  picture: string;
+  alt: string;
+  x: Mp;
+  row: number;
+  dy: Mp;
+  width: Mp;
+  height: Mp;
+}
+export interface RuleItem {
+  kind: 'rule';
+  x: Mp;
+  row: number;
+  dy: Mp;
+  width: Mp;
+  thickness: Mp;
+}
+export type Item = LineItem | PictureItem | RuleItem;
+
+/** One length a block can have. */
+export interface Variant {
+  rows: number;
+  /** What it costs to take this one rather than the block's best. */
+  cost: number;
+  /** One a row for text; any for a solid block. */
+  items: readonly Item[];
+  /** Rows that end with a hyphen. */
+  hyphenAt: ReadonlySet<number>;
+  /** Ids of notes called in each row, where there are any. */
+  notes: ReadonlyMap<number, readonly string[]>;
+}
+
+export interface FlowBlock {
+  place: Place;
+  kind: 'text' | 'solid' | 'break' | 'new-page';
+  /** Blank rows above, dropped at the head of a page. */
+  before: number;
+  /** Rows of what follows that must stand on the same page. */
+  keep: number;
+  best: Variant;
+  /** Other lengths, worked out when the plain pages have a fault. */
+  others: (() => readonly Variant[]) | null;
+  /** For a break: what it shows at the head or foot of a page, where a blank line would not be seen. */
+  atEdge: readonly Item[] | null;
+  heading: boolean;
+}
+
+/** A note set for the foot of a page. */
+export interface SetNote {
+  id: string;
+  items: readonly LineItem[];
+}
+
+export interface Flow {
+  section: string;
+  blocks: readonly FlowBlock[];
+  notes: ReadonlyMap<string, SetNote>;
+  /** Words set aside because they cannot be set, and the like. */
+  missing: readonly { char: string; place: Place }[];
+}

@@ -1,0 +1,410 @@
+/**
+ * Pages: total fit over the chapter. Of all ways to divide a chapter into pages the cheapest is taken, where cheap
+ * means, in this order of worth: nothing is lost or overfull; no widow, orphan or stranded heading; facing pages end
+ * level; no last page of under four rows; full pages; paragraphs at their best length.
+ *
+ * The chapter is a list of blocks of rows on the grid. A *state* is how far a page has been filled: rows used, rows of
+ * notes, which side it is, by how much its facing page ran short, and how many rows must still follow a heading. States
+ * that agree in all of this are one (the cheaper stays), so the work grows with the length of the chapter and not with
+ * the number of ways through it. A page may end where it is nearly full (`WINDOW`) or where the next thing cannot begin.
+ *
+ * First every paragraph stands at its best length. Only where that has a fault are the other lengths of the paragraphs
+ * around it worked out and the chapter run again.
+ */
+import type { FlowBlock, Variant } from './flow';
+
+export interface PageShape {
+  /** Rows of a full page. */
+  rows: number;
+  /** Side of the first page. */
+  starts: 'recto' | 'verso';
+  /** Rows that notes of so many lines take at the foot, rule included. */
+  noteRows(lines: number): number;
+  /** Lines of a note. */
+  noteLines(id: string): number;
+}
+
+/** A stretch of a block on a page. */
+export interface Slice {
+  block: number;
+  variant: Variant;
+  from: number;
+  to: number;
+  /** Row of the page at which it starts. */
+  at: number;
+}
+export interface PagePlan {
+  slices: Slice[];
+  /** Body rows filled. */
+  used: number;
+  /** Lines of notes at its foot, those carried over from the page before first. */
+  notes: { id: string; from: number; to: number }[];
+  shortfall: number;
+}
+export interface Plan {
+  pages: PagePlan[];
+  cost: number;
+  faults: Fault[];
+}
+export interface Fault {
+  kind: 'widow' | 'orphan' | 'stranded' | 'unlevel' | 'short-last' | 'hole';
+  page: number;
+}
+
+const COST = { widow: 1e8, orphan: 1e8, stranded: 1e8, overfull: 1e11, unlevel: 1e6, shortLast: 1e5, splitNote: 4_000, hyphenRecto: 40, hyphenVerso: 15 };
+const WINDOW = 3;
+const MIN_LAST_ROWS = 4;
+const BEAM = 160;
+const short = (rows: number): number => (rows <= 0 ? 0 : rows === 1 ? 60 : 350 * rows * rows);
+
+interface Link {
+  before: Link | null;
+  /** Where the page ends: before row `row` of block `block`. */
+  block: number;
+  row: number;
+  variant: number;
+  used: number;
+  carried: number;
+  shortfall: number;
+  faults: readonly Fault['kind'][];
+}
+interface Choice {
+  before: Choice | null;
+  block: number;
+  variant: number;
+}
+interface State {
+  used: number;
+  notes: number;
+  /** Note lines that did not fit on the page before beyond what this page holds. */
+  pending: number;
+  keep: number;
+  recto: boolean;
+  /** Rows by which the verso of this spread runs short; −1 where there is nothing to be level with. */
+  level: number;
+  cost: number;
+  link: Link | null;
+  choice: Choice | null;
+}
+
+/** States with the same key are the same to everything that follows. */
+const keyOf = (s: State): number =>
+  ((((s.used * 64 + Math.min(s.notes, 63)) * 64 + Math.min(s.pending, 63)) * 4 + s.keep) * 2 + (s.recto ? 1 : 0)) * 8 + Math.min(s.level + 1, 7);
+
+class States {
+  private readonly map = new Map<number, State>();
+  add(s: State): void {
+    const key = keyOf(s);
+    const known = this.map.get(key);
+    if (!known || s.cost < known.cost) this.map.set(key, s);
+  }
+  /** The cheapest, at most `BEAM` of them. */
+  list(): State[] {
+    const all = [...this.map.values()];
+    return all.length <= BEAM ? all : all.sort((a, b) => a.cost - b.cost).slice(0, BEAM);
+  }
+  get size(): number {
+    return this.map.size;
+  }
+}
+
+class Planner {
+  /** Variants of each block; the first is the best one. */
+  private readonly variants: Variant[][];
+
+  constructor(
+    private readonly blocks: readonly FlowBlock[],
+    private readonly shape: PageShape,
+    loose: ReadonlySet<number>,
+  ) {
+    this.variants = blocks.map((b, i) => (loose.has(i) && b.others ? [b.best, ...b.others()] : [b.best]));
+  }
+
+  run(): Plan {
+    let states: State[] = [
+      { used: 0, notes: 0, pending: 0, keep: 0, recto: this.shape.starts === 'recto', level: -1, cost: 0, link: null, choice: null },
+    ];
+    for (let i = 0; i < this.blocks.length; i++) {
+      const out = new States();
+      const entering = this.enter(states, i);
+      const variants = this.variants[i] as Variant[];
+      for (let v = 0; v < variants.length; v++) this.place(i, v, entering, out);
+      states = out.list();
+    }
+    return this.finish(states);
+  }
+
+  /** States at the block's first row: on the same page, or on a new one. */
+  private enter(states: readonly State[], i: number): State[] {
+    const block = this.blocks[i] as FlowBlock;
+    const out = new States();
+    for (const s of states) {
+      const fresh = s.used === 0;
+      if (block.kind === 'new-page') {
+        out.add(fresh ? s : this.newPage(s, i, 0, 0, 0, []));
+        continue;
+      }
+      const room = this.room(s);
+      const first = block.kind === 'text' ? Math.min(2, block.best.rows) : block.best.rows + block.keep;
+      const before = fresh ? 0 : block.before;
+      if (!fresh && (room <= WINDOW || before + first > room)) out.add(this.newPage(s, i, 0, 0, 0, []));
+      if (fresh || before + 1 <= room) out.add(s);
+    }
+    return out.list();
+  }
+
+  /** Places a block in one of its lengths for every entering state; ends go to `out`. */
+  private place(i: number, v: number, entering: readonly State[], out: States): void {
+    const block = this.blocks[i] as FlowBlock;
+    const variant = (this.variants[i] as Variant[])[v] as Variant;
+    if (block.kind === 'new-page') {
+      for (const s of entering) out.add(s);
+      return;
+    }
+    const n = variant.rows;
+    const solid = block.kind !== 'text';
+    // States waiting at a row of this block, at the head of a fresh page. Rows are visited in order.
+    const waiting: (States | undefined)[] = [];
+    const start = new States();
+    for (const s of entering) {
+      const before = s.used === 0 ? 0 : block.before;
+      start.add({
+        ...s,
+        used: s.used + before,
+        cost: s.cost + variant.cost,
+        choice: v === 0 ? s.choice : { before: s.choice, block: i, variant: v },
+      });
+    }
+    waiting[0] = start;
+    for (let from = 0; from < n; from++) {
+      const here = waiting[from];
+      if (!here) continue;
+      for (const s of here.list()) {
+        if (solid) {
+          this.placeSolid(i, v, variant, s, out);
+          continue;
+        }
+        this.placeText(i, v, variant, s, from, waiting, out);
+      }
+    }
+  }
+
+  private placeSolid(i: number, v: number, variant: Variant, s: State, out: States): void {
+    const block = this.blocks[i] as FlowBlock;
+    const over = variant.rows > this.room(s) && s.used > 0;
+    if (over) {
+      const p = this.newPage(s, i, 0, v, 0, []);
+      this.placeSolid(i, v, variant, p, out);
+      return;
+    }
+    const tooHigh = variant.rows > this.room(s);
+    out.add({
+      ...s,
+      used: Math.min(s.used + variant.rows, this.shape.rows),
+      keep: block.keep > 0 ? block.keep : Math.max(0, s.keep - variant.rows),
+      cost: s.cost + (tooHigh ? COST.overfull : 0),
+    });
+  }
+
+  private placeText(i: number, v: number, variant: Variant, s: State, from: number, waiting: (States | undefined)[], out: States): void {
+    const n = variant.rows;
+    let { used, notes, keep } = s;
+    let row = from;
+    while (row < n) {
+      const called = variant.notes.get(row);
+      const added = called ? called.reduce((sum, id) => sum + this.shape.noteLines(id), 0) : 0;
+      const need = used + 1 + this.shape.noteRows(notes + added);
+      if (need > this.shape.rows) {
+        const split = added > 0 ? this.splitNote(used + 1, notes, added, called as readonly string[]) : 0;
+        if (split > 0) {
+          // The line stands here with the head of its note; the page is full, the rest of the note goes over.
+          const full = { ...s, used: used + 1, notes: notes + added - split, keep: Math.max(0, keep - 1) };
+          const ended = this.newPage(full, i, row + 1, v, split, this.edgeFaults(from, row + 1, n, keep - 1), variant);
+          this.wait(ended, row + 1, n, waiting, out);
+        }
+        if (row > from) {
+          this.wait(this.newPage({ ...s, used, notes, keep }, i, row, v, 0, this.edgeFaults(from, row, n, keep), variant), row, n, waiting, out);
+        } else if (split === 0 && used > 0) {
+          this.placeText(i, v, variant, this.newPage(s, i, 0, v, 0, []), 0, waiting, out);
+        } else if (split === 0) {
+          // Nothing fits on an empty page: the line stands there all the same and its notes go over, so that no text is lost.
+          const crowded = { ...s, used: 1, notes: notes + added, cost: s.cost + COST.overfull };
+          this.wait(this.newPage(crowded, i, row + 1, v, added, [], variant), row + 1, n, waiting, out);
+        }
+        return;
+      }
+      used++;
+      notes += added;
+      keep = keep > 0 ? keep - 1 : 0;
+      row++;
+      const left = this.shape.rows - used - this.shape.noteRows(notes);
+      if (row < n && left <= WINDOW) {
+        const ended = this.newPage({ ...s, used, notes, keep }, i, row, v, 0, this.edgeFaults(from, row, n, keep), variant);
+        this.wait(ended, row, n, waiting, out);
+      }
+    }
+    out.add({ ...s, used, notes, keep });
+  }
+
+  /** A state that goes on with row `row` of the block, or is done with it. */
+  private wait(s: State, row: number, n: number, waiting: (States | undefined)[], out: States): void {
+    if (row >= n) out.add(s);
+    else (waiting[row] ??= new States()).add(s);
+  }
+
+  private edgeFaults(from: number, row: number, n: number, keep: number): Fault['kind'][] {
+    const faults: Fault['kind'][] = [];
+    if (n > 1 && row === 1 && from === 0) faults.push('orphan');
+    if (n > 1 && n - row === 1) faults.push('widow');
+    if (keep > 0) faults.push('stranded');
+    return faults;
+  }
+
+  /** Lines of the last note that must go over to the next page, 0 when it cannot be split there. */
+  private splitNote(used: number, notes: number, added: number, called: readonly string[]): number {
+    const lines = this.shape.noteLines(called.at(-1) as string);
+    for (let over = Math.min(2, lines - 1); over > 0 && over <= lines - 1; over++) {
+      if (lines - over < Math.min(2, lines - 1)) break;
+      if (used + this.shape.noteRows(notes + added - over) <= this.shape.rows) return over;
+    }
+    return 0;
+  }
+
+  private room(s: State): number {
+    return this.shape.rows - s.used - this.shape.noteRows(s.notes);
+  }
+
+  /** Ends a page before row `row` of block `i` and opens the next. `over`: note lines that go with it. */
+  private newPage(s: State, i: number, row: number, variant: number, over: number, faults: readonly Fault['kind'][], at?: Variant): State {
+    const shortfall = Math.max(0, this.room(s));
+    let cost = s.cost + short(shortfall) + (over > 0 ? COST.splitNote : 0);
+    const found: Fault['kind'][] = [...faults];
+    if (row === 0 && s.keep > 0 && !found.includes('stranded')) found.push('stranded');
+    if (shortfall > WINDOW) found.push('hole');
+    for (const f of found) cost += f === 'widow' || f === 'orphan' || f === 'stranded' ? COST[f] : 0;
+    if (s.recto && s.level >= 0 && s.level !== shortfall) {
+      cost += COST.unlevel * Math.abs(s.level - shortfall);
+      found.push('unlevel');
+    }
+    if (at?.hyphenAt.has(row - 1)) cost += s.recto ? COST.hyphenRecto : COST.hyphenVerso;
+    const carry = over + s.pending;
+    // A page of carried notes keeps room for a few rows of text.
+    let notes = carry;
+    while (notes > 0 && this.shape.noteRows(notes) > this.shape.rows - 4) notes--;
+    return {
+      used: 0,
+      notes,
+      pending: carry - notes,
+      keep: 0,
+      recto: !s.recto,
+      level: s.recto ? -1 : Math.min(shortfall, 6),
+      cost,
+      choice: s.choice,
+      link: { before: s.link, block: i, row, variant, used: s.used, carried: carry, shortfall, faults: found },
+    };
+  }
+
+  private finish(states: readonly State[]): Plan {
+    let best: State | null = null;
+    let bestCost = Infinity;
+    for (const s of states) {
+      const lastShort = s.link !== null && s.used < MIN_LAST_ROWS;
+      const cost = s.cost + (lastShort ? COST.shortLast * (MIN_LAST_ROWS - s.used) : 0) + (s.keep > 0 ? 1 : 0);
+      if (cost < bestCost) {
+        best = s;
+        bestCost = cost;
+      }
+    }
+    if (!best) return { pages: [], cost: 0, faults: [] };
+    const end = best;
+    const last: Link = {
+      before: end.link, block: this.blocks.length, row: 0, variant: 0, used: end.used, carried: end.pending, shortfall: 0,
+      faults: end.link !== null && end.used < MIN_LAST_ROWS ? ['short-last'] : [],
+    };
+    return { ...this.unwind(last, end.choice), cost: bestCost };
+  }
+
+  /** Walks the links back and lays each page's slices and notes out from its head. */
+  private unwind(last: Link, choice: Choice | null): { pages: PagePlan[]; faults: Fault[] } {
+    const chosen = new Map<number, number>();
+    for (let c = choice; c; c = c.before) chosen.set(c.block, c.variant);
+    const links: Link[] = [];
+    for (let l: Link | null = last; l; l = l.before) links.unshift(l);
+    const pages: PagePlan[] = [];
+    const faults: Fault[] = [];
+    let block = 0;
+    let row = 0;
+    let queue: { id: string; from: number; to: number }[] = [];
+    links.forEach((link, index) => {
+      const slices: Slice[] = [];
+      let at = 0;
+      while (block < link.block || (block === link.block && row < link.row)) {
+        const b = this.blocks[block] as FlowBlock;
+        if (b.kind === 'new-page') {
+          block++;
+          continue;
+        }
+        const variant = (this.variants[block] as Variant[])[chosen.get(block) ?? 0] as Variant;
+        if (row === 0 && at > 0) at += b.before;
+        const to = block === link.block ? link.row : variant.rows;
+        slices.push({ block, variant, from: row, to, at });
+        at += to - row;
+        for (let r = row; r < to; r++)
+          for (const id of variant.notes.get(r) ?? []) queue.push({ id, from: 0, to: this.shape.noteLines(id) });
+        if (block === link.block) {
+          row = to;
+          break;
+        }
+        block++;
+        row = 0;
+      }
+      const total = queue.reduce((n, q) => n + q.to - q.from, 0);
+      const { here, rest } = take(queue, Math.max(0, total - link.carried));
+      queue = rest;
+      pages.push({ slices, used: link.used, notes: here, shortfall: link.shortfall });
+      for (const kind of link.faults) faults.push({ kind, page: index });
+    });
+    // Notes longer than the chapter's last page get pages of their own.
+    while (queue.length > 0) {
+      let lines = queue.reduce((n, q) => n + q.to - q.from, 0);
+      while (this.shape.noteRows(lines) > this.shape.rows) lines--;
+      const { here, rest } = take(queue, Math.max(1, lines));
+      queue = rest;
+      pages.push({ slices: [], used: 0, notes: here, shortfall: 0 });
+    }
+    return { pages, faults };
+  }
+}
+
+function take(queue: readonly { id: string; from: number; to: number }[], lines: number): { here: PagePlan['notes']; rest: PagePlan['notes'] } {
+  const here: PagePlan['notes'] = [];
+  const rest: PagePlan['notes'] = [];
+  let left = lines;
+  for (const q of queue) {
+    const n = Math.min(left, q.to - q.from);
+    if (n > 0) here.push({ ...q, to: q.from + n });
+    if (n < q.to - q.from) rest.push({ ...q, from: q.from + n });
+    left -= n;
+  }
+  return { here, rest };
+}
+
+const HEALED: readonly Fault['kind'][] = ['widow', 'orphan', 'stranded', 'unlevel', 'short-last', 'hole'];
+/** Pages before a fault whose paragraphs may change their length, tried one after the other. */
+const REACH = [3, 10];
+
+/** The pages of a chapter. Linear in its length; every row of every block stands on exactly one page. */
+export function planPages(blocks: readonly FlowBlock[], shape: PageShape): Plan {
+  let plan = new Planner(blocks, shape, new Set()).run();
+  for (const reach of REACH) {
+    const bad = plan.faults.filter((f) => HEALED.includes(f.kind));
+    if (bad.length === 0) break;
+    const loose = new Set<number>();
+    for (const f of bad)
+      for (let p = Math.max(0, f.page - reach); p <= Math.min(f.page + 1, plan.pages.length - 1); p++)
+        for (const s of plan.pages[p]?.slices ?? []) loose.add(s.block);
+    const better = new Planner(blocks, shape, loose).run();
+    if (better.cost < plan.cost) plan = better;
+  }
+  return plan;
+}

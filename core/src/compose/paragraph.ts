@@ -1,0 +1,179 @@
+/**
+ * A paragraph made ready for line breaking: shaped words and spaces in order, and where a line may end.
+ *
+ * Pieces are shared objects (a word is shaped once for the whole book), so a paragraph is little more than a list of
+ * references. Everything is horizontal here; rows and pages come later.
+ */
+import type { Node } from 'prosemirror-model';
+import type { Mp } from '../base';
+import type { Style, Word } from '../type';
+
+/** A word space. Its natural width is the face's; it stretches and shrinks by the interior's shares of an em. */
+export interface Space {
+  kind: 'space';
+  width: Mp;
+  stretch: Mp;
+  shrink: Mp;
+  breakable: boolean;
+  style: Style;
+}
+export type Piece = Word | Space;
+
+/** What may happen after a piece. */
+export const enum After {
+  nothing = 0,
+  dash = 1,
+  forced = 2,
+}
+
+export interface NoteCall {
+  piece: number;
+  ref: string;
+}
+
+export interface Paragraph {
+  /** Id of the block, '' for words that are not the author's (heads, folios, contents). */
+  block: string;
+  pieces: Piece[];
+  after: After[];
+  /** Offset of each piece in the block's content. */
+  offsets: number[];
+  notes: NoteCall[];
+  /** Width of the box that opens the first line: an indent, a list's marker room. */
+  indent: Mp;
+  hyphenate: boolean;
+  justify: boolean;
+  /** Thousandths by which a justified line's letters may be widened or narrowed. */
+  scaling: number;
+}
+
+export interface SpaceShares {
+  stretch: number;
+  shrink: number;
+}
+
+/** Spaces of a style, one breakable and one not, made once. */
+export class Spaces {
+  private readonly made = new Map<Style, [Space, Space]>();
+  constructor(private readonly shares: SpaceShares) {}
+  of(style: Style, breakable: boolean): Space {
+    let pair = this.made.get(style);
+    if (!pair) {
+      const em = style.spec.size;
+      const make = (b: boolean): Space => ({
+        kind: 'space',
+        width: style.space,
+        stretch: Math.round((em * this.shares.stretch) / 1000),
+        shrink: Math.round((em * this.shares.shrink) / 1000),
+        breakable: b,
+        style,
+      });
+      pair = [make(false), make(true)];
+      this.made.set(style, pair);
+    }
+    return pair[breakable ? 1 : 0];
+  }
+}
+
+const isSpace = (c: number): boolean => c === 32 || c === 9 || c === 10 || c === 13;
+const isNoBreak = (c: number): boolean => c === 0xa0 || c === 0x202f;
+const isDash = (c: number): boolean => c === 45 || c === 0x2010 || c === 0x2013 || c === 0x2014;
+/** A line may end after a dash only where the text goes on with a letter, a figure or an opening quotation mark. */
+const OPENS = /[\p{L}\p{N}\u2018\u201c\u00ab(]/u;
+
+export class ParagraphBuilder {
+  private readonly p: Paragraph;
+  private offset = 0;
+
+  constructor(
+    private readonly spaces: Spaces,
+    block: string,
+    more: Partial<Pick<Paragraph, 'indent' | 'hyphenate' | 'justify' | 'scaling'>> = {},
+  ) {
+    this.p = { block, pieces: [], after: [], offsets: [], notes: [], indent: 0, hyphenate: true, justify: true, scaling: 0, ...more };
+  }
+
+  private push(piece: Piece, after: After, length: number): void {
+    this.p.pieces.push(piece);
+    this.p.after.push(after);
+    this.p.offsets.push(this.offset);
+    this.offset += length;
+  }
+
+  text(text: string, style: Style): this {
+    const n = text.length;
+    let i = 0;
+    while (i < n) {
+      const c = text.charCodeAt(i);
+      if (isSpace(c) || isNoBreak(c)) {
+        this.push(this.spaces.of(style, isSpace(c)), After.nothing, 1);
+        i++;
+        continue;
+      }
+      let end = i;
+      let after = After.nothing;
+      while (end < n) {
+        const d = text.charCodeAt(end);
+        if (isSpace(d) || isNoBreak(d)) break;
+        end++;
+        if (isDash(d) && end > i + 1 && end < n && OPENS.test(text.charAt(end))) {
+          after = After.dash;
+          break;
+        }
+      }
+      this.push(style.word(text.slice(i, end)), after, end - i);
+      i = end;
+    }
+    return this;
+  }
+
+  noteCall(mark: string, ref: string, style: Style): this {
+    this.p.notes.push({ piece: this.p.pieces.length, ref });
+    this.push(style.word(mark), After.nothing, 1);
+    return this;
+  }
+
+  lineBreak(): this {
+    const last = this.p.after.length - 1;
+    if (last >= 0) this.p.after[last] = After.forced;
+    this.offset++;
+    return this;
+  }
+
+  /** A space of fixed width that is not the author's. */
+  gap(width: Mp, style: Style): this {
+    this.push({ kind: 'space', width, stretch: 0, shrink: 0, breakable: false, style }, After.nothing, 0);
+    return this;
+  }
+
+  /** Skips offset for something that is drawn elsewhere, such as a drop cap. */
+  skip(length: number): this {
+    this.offset += length;
+    return this;
+  }
+
+  done(): Paragraph {
+    return this.p;
+  }
+}
+
+/** Resolves marks to styles and knows the mark of each note; given by the flow. */
+export interface InlineSetter {
+  styleFor(node: Node): Style;
+  noteMark(ref: string): { mark: string; style: Style };
+}
+
+/** Adds a block's inline content from character offset `from` on. */
+export function addInline(builder: ParagraphBuilder, block: Node, setter: InlineSetter, from = 0): void {
+  let at = 0;
+  block.forEach((node) => {
+    const start = at;
+    at += node.nodeSize;
+    if (at <= from) return;
+    if (node.isText) builder.text((node.text as string).slice(Math.max(0, from - start)), setter.styleFor(node));
+    else if (node.type.name === 'note') {
+      const { mark, style } = setter.noteMark(node.attrs.ref as string);
+      builder.noteCall(mark, node.attrs.ref as string, style);
+    } else if (node.type.name === 'lineBreak') builder.lineBreak();
+  });
+}

@@ -1,0 +1,106 @@
+/** A line at its width: what stands on it, and how wide its spaces are. Used by the report and by the display list. */
+import type { Mp } from '../base';
+import type { Word } from '../type';
+import { Kind } from './breakpoints';
+import type { LineItem } from './flow';
+import type { Space } from './paragraph';
+
+/** A word of a line, or part of one where it is divided; `offset` counts in the block's content. */
+export interface SetWord {
+  word: Word;
+  offset: number;
+  /** A hyphen at its end that the manuscript does not have. */
+  hyphenated: boolean;
+}
+
+/** Words and spaces that stand on the line, in order, without the spaces at its ends. */
+export function contentOf(item: LineItem): (SetWord | Space)[] {
+  const { paragraph: p, line } = item;
+  const out: (SetWord | Space)[] = [];
+  for (let i = line.from; i <= line.to; i++) {
+    const piece = p.pieces[i];
+    if (!piece) continue;
+    if (piece.kind === 'space') {
+      out.push(piece);
+      continue;
+    }
+    const begin = i === line.from ? line.fromCut : 0;
+    const cut = i === line.to && line.toCut > 0 ? line.toCut : 0;
+    const offset = (p.offsets[i] ?? 0) + begin;
+    if (begin === 0 && cut === 0) {
+      out.push({ word: piece, offset, hyphenated: false });
+      continue;
+    }
+    const text = piece.text.slice(begin, cut || undefined);
+    const hyphenated = cut > 0 && line.kind === Kind.hyphen;
+    out.push({ word: piece.style.word(hyphenated ? `${text}-` : text), offset, hyphenated });
+  }
+  return out;
+}
+
+export interface LineSpace {
+  natural: Mp;
+  /** Room to fill. */
+  target: Mp;
+  count: number;
+  /** Mean width of a word space as set. */
+  mean: Mp;
+  overfull: boolean;
+  /** What the spaces together take of the room that is missing (or too much). */
+  spread: Mp;
+  /** Width at which letters are drawn, in hundred-thousandths of their own. */
+  scale: number;
+}
+
+/** The word a line's first or last piece shows: all of it, or the part on this side of a division. */
+function shownWord(item: LineItem, i: number): Word | null {
+  const { paragraph: p, line } = item;
+  const piece = p.pieces[i];
+  if (piece?.kind !== 'word') return null;
+  const begin = i === line.from ? line.fromCut : 0;
+  const cut = i === line.to ? line.toCut : 0;
+  if (begin === 0 && cut === 0) return piece;
+  const text = piece.text.slice(begin, cut || undefined);
+  return piece.style.word(cut > 0 && line.kind === Kind.hyphen ? `${text}-` : text);
+}
+
+/** Natural width, target and spaces of a line. */
+export function lineSpace(item: LineItem): LineSpace {
+  const { paragraph: p, line } = item;
+  let natural = 0;
+  let count = 0;
+  let spaces = 0;
+  let shrink = 0;
+  let stretch = 0;
+  const first = shownWord(item, line.from);
+  const last = shownWord(item, line.to);
+  for (let i = line.from; i <= line.to; i++) {
+    const c = p.pieces[i];
+    if (!c) continue;
+    if (c.kind === 'word') natural += i === line.from ? (first as Word).width : i === line.to ? (last as Word).width : c.width;
+    else {
+      natural += c.width;
+      if (c.stretch > 0) {
+        count++;
+        spaces += c.width;
+        shrink += c.shrink;
+        stretch += c.stretch;
+      }
+    }
+  }
+  const starts = line.from === 0 && line.fromCut === 0;
+  const hang = (starts ? 0 : (first?.hangLeft ?? 0)) + (line.kind === Kind.forced ? 0 : (last?.hangRight ?? 0));
+  const target = item.measure + hang - (starts ? p.indent : 0);
+  const filled = item.align === 'justify' && (line.kind !== Kind.forced || natural > target);
+  const missing = filled ? target - natural : 0;
+  const give = (natural * p.scaling) / 1000;
+  const ownShare = missing >= 0 ? stretch : shrink;
+  // Spaces and letters give in proportion to what each may; letters never more than they may.
+  const letters = missing === 0 || give === 0 ? 0 : Math.max(-give, Math.min(give, Math.round((missing * give) / (give + ownShare))));
+  const glyphs = natural - spaces;
+  const scale = glyphs > 0 ? Math.round((100_000 * (glyphs + letters)) / glyphs) : 100_000;
+  const spread = missing - Math.round((glyphs * (scale - 100_000)) / 100_000);
+  // Rounding, and letters that hang, can be off by some hundredths of a point.
+  const overfull = natural - shrink - give > target + 60;
+  return { natural, target, count, mean: count > 0 ? Math.round((spaces + spread) / count) : 0, overfull, spread, scale };
+}

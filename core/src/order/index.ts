@@ -1,0 +1,4 @@
+export * from './number';
+export * from './contents';
+export * from './rearrange';
+export * from './standing';

@@ -1,0 +1,2 @@
+export * from './isbn';
+export * from './record';

@@ -1,0 +1,7 @@
+export * from './harfbuzz';
+export * from './face';
+export * from './subset';
+export * from './hyphenation';
+export * from './style';
+export * from './family';
+export * from './hang';
