@@ -15,7 +15,10 @@ export function openNovelChapters(): Chapter[] {
 
 /** Paragraphs of a chapter as plain text. The dataset's line ends inside paragraphs are word spaces. */
 export function paragraphsOf(text: string): string[] {
-  return text.split(/\n\s*\n/).map((p) => p.replace(/\s+/g, ' ').trim()).filter(Boolean);
+  return text
+    .split(/\n\s*\n/)
+    .map((p) => p.replace(/\s+/g, ' ').trim())
+    .filter(Boolean);
 }
 
 export function openNovel(times = 1): Book {
@@ -23,15 +26,27 @@ export function openNovel(times = 1): Book {
   for (let t = 0; t < times; t++) {
     for (const [i, c] of openNovelChapters().entries()) {
       const id = `s${t}-${i}`;
-      const blocks = paragraphsOf(c.text).map((p, k) => schema.node('paragraph', { id: `${id}b${k}` }, [schema.text(p)]));
+      const blocks = paragraphsOf(c.text).map((p, k) =>
+        schema.node('paragraph', { id: `${id}b${k}` }, [schema.text(p)]),
+      );
       const numbered = /^\d+$/.test(c.chapter);
       sections.push({
-        id, kind: 'chapter', matter: 'body', parent: null, numbered, subtitle: '', leftOut: [],
+        id,
+        kind: 'chapter',
+        matter: 'body',
+        parent: null,
+        numbered,
+        subtitle: '',
+        leftOut: [],
         title: (numbered ? c.title : c.chapter).replace(/\.$/, ''),
         content: schema.node('doc', null, blocks),
       });
     }
   }
-  const record = recordSchema.parse({ title: 'Moby-Dick; or, The Whale', contributors: [{ name: 'Herman Melville', role: 'author' }], language: 'en' });
+  const record = recordSchema.parse({
+    title: 'Moby-Dick; or, The Whale',
+    contributors: [{ name: 'Herman Melville', role: 'author' }],
+    language: 'en',
+  });
   return { version: 1, id: 'open-novel', record, sections, editions: defaultEditions(), pictures: [] };
 }

@@ -2,7 +2,14 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { startHarfBuzz, startSubsetter, type FaceFile, type FamilyFiles, type HarfBuzz, type Subsetter } from '@pagina/core/type';
+import {
+  startHarfBuzz,
+  startSubsetter,
+  type FaceFile,
+  type FamilyFiles,
+  type HarfBuzz,
+  type Subsetter,
+} from '@pagina/core/type';
 import type { TypeSource } from '@pagina/core/compose';
 
 const require_ = createRequire(import.meta.url);
@@ -26,7 +33,8 @@ export function facePath(name: string): string {
   return join(dirname(require_.resolve(`${entry.package}/package.json`)), entry.file);
 }
 
-export const wasmPath = (name: 'harfbuzz' | 'harfbuzz-subset'): string => require_.resolve(`harfbuzzjs/dist/${name}.wasm`);
+export const wasmPath = (name: 'harfbuzz' | 'harfbuzz-subset'): string =>
+  require_.resolve(`harfbuzzjs/dist/${name}.wasm`);
 
 const faceFile = (name: string): FaceFile => ({ name, bytes: readFileSync(facePath(name)) });
 
@@ -62,4 +70,5 @@ export async function typeSource(): Promise<TypeSource> {
 }
 
 let subsetter: Promise<Subsetter> | null = null;
-export const faceSubsetter = (): Promise<Subsetter> => (subsetter ??= startSubsetter(readFileSync(wasmPath('harfbuzz-subset'))));
+export const faceSubsetter = (): Promise<Subsetter> =>
+  (subsetter ??= startSubsetter(readFileSync(wasmPath('harfbuzz-subset'))));

@@ -10,9 +10,17 @@ const be16 = (b: Uint8Array, i: number): number => ((b[i] ?? 0) << 8) | (b[i + 1
 
 export function pictureInfo(b: Uint8Array): PictureInfo | null {
   if (b[0] === 0x89 && b[1] === 0x50 && b[2] === 0x4e && b[3] === 0x47)
-    return { type: 'image/png', width: be16(b, 16) * 65536 + be16(b, 18), height: be16(b, 20) * 65536 + be16(b, 22) };
+    return {
+      type: 'image/png',
+      width: be16(b, 16) * 65536 + be16(b, 18),
+      height: be16(b, 20) * 65536 + be16(b, 22),
+    };
   if (b[0] === 0x47 && b[1] === 0x49 && b[2] === 0x46)
-    return { type: 'image/gif', width: (b[6] ?? 0) | ((b[7] ?? 0) << 8), height: (b[8] ?? 0) | ((b[9] ?? 0) << 8) };
+    return {
+      type: 'image/gif',
+      width: (b[6] ?? 0) | ((b[7] ?? 0) << 8),
+      height: (b[8] ?? 0) | ((b[9] ?? 0) << 8),
+    };
   if (b[0] === 0xff && b[1] === 0xd8) {
     let i = 2;
     while (i + 9 < b.length) {

@@ -17,7 +17,11 @@ export const mm = (n: number): Mp => Math.round(n * MP_PER.mm);
  * a decimal comma allowed. A bare number is taken in `assumed`. Answers null when it is no length.
  */
 export function parseLength(text: string, assumed: LengthUnit = 'pt'): Mp | null {
-  const s = text.trim().toLowerCase().replace(',', '.').replace(/[”"″]$/, 'in');
+  const s = text
+    .trim()
+    .toLowerCase()
+    .replace(',', '.')
+    .replace(/[”"″]$/, 'in');
   const picas = /^(\d+)p(\d+(?:\.\d+)?)$/.exec(s);
   if (picas) return Math.round(Number(picas[1]) * MP_PER.p + Number(picas[2]) * MP_PER.pt);
   const m = /^(\d+(?:\.\d+)?|\.\d+)\s*(pt|in|inch|inches|mm|cm|p)?$/.exec(s);

@@ -47,7 +47,8 @@ export function openZip(bytes: Uint8Array, limits: ZipLimits = ZIP_LIMITS): Outc
   const end = endOfDirectory(bytes);
   if (end < 0) return broken;
   const count = u16(bytes, end + 10);
-  if (count > limits.entries) return refused('zip/too-many', `The file holds ${count} parts, more than ${limits.entries}.`);
+  if (count > limits.entries)
+    return refused('zip/too-many', `The file holds ${count} parts, more than ${limits.entries}.`);
   const entries: ZipEntry[] = [];
   const decoder = new TextDecoder();
   let at = u32(bytes, end + 16);
@@ -96,6 +97,7 @@ export interface ZipPart {
 /** Writes parts in the order given, every date 1 January 1980, so that equal parts give equal bytes. */
 export function writeZip(parts: readonly ZipPart[]): Uint8Array {
   const files: Zippable = {};
-  for (const p of parts) files[p.name] = [p.bytes, { level: p.stored ? 0 : 6, mtime: '1980-01-01T00:00:00', os: 0 }];
+  for (const p of parts)
+    files[p.name] = [p.bytes, { level: p.stored ? 0 : 6, mtime: '1980-01-01T00:00:00', os: 0 }];
   return zipSync(files);
 }

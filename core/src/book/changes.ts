@@ -33,12 +33,20 @@ const sectionAttrs = z
 
 const single = [
   z.object({ type: z.literal('text'), section: z.string(), steps: z.array(z.unknown()) }),
-  z.object({ type: z.literal('insert-section'), index: z.number().int().nonnegative(), section: z.unknown() }),
+  z.object({
+    type: z.literal('insert-section'),
+    index: z.number().int().nonnegative(),
+    section: z.unknown(),
+  }),
   z.object({ type: z.literal('remove-section'), id: z.string() }),
   z.object({ type: z.literal('move-section'), id: z.string(), index: z.number().int().nonnegative() }),
   z.object({ type: z.literal('set-section'), id: z.string(), fields: sectionAttrs }),
   z.object({ type: z.literal('set-record'), fields: recordSchema.partial() }),
-  z.object({ type: z.literal('set-edition'), id: z.string(), fields: editionSchema.omit({ id: true }).partial() }),
+  z.object({
+    type: z.literal('set-edition'),
+    id: z.string(),
+    fields: editionSchema.omit({ id: true }).partial(),
+  }),
   z.object({ type: z.literal('set-editions'), editions: z.array(editionSchema) }),
   z.object({ type: z.literal('set-pictures'), pictures: z.array(pictureSchema) }),
 ] as const;
@@ -76,7 +84,8 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       } catch (e) {
         return refused('change/section', `The section cannot be put in: ${(e as Error).message}.`);
       }
-      if (book.sections.some((s) => s.id === section.id)) return refused('change/twice', 'That section is already in the book.');
+      if (book.sections.some((s) => s.id === section.id))
+        return refused('change/twice', 'That section is already in the book.');
       const sections = [...book.sections];
       sections.splice(Math.min(change.index, sections.length), 0, section);
       return done({ book: { ...book, sections }, inverse: { type: 'remove-section', id: section.id } });
@@ -146,7 +155,11 @@ function applyText(book: Book, id: string, stepsJson: readonly unknown[]): Outco
       const step = Step.fromJSON(schema, json);
       inverse.unshift(step.invert(doc).toJSON());
       const result = step.apply(doc);
-      if (!result.doc) return refused('change/step', `The text has changed meanwhile: ${result.failed ?? 'it does not fit'}.`);
+      if (!result.doc)
+        return refused(
+          'change/step',
+          `The text has changed meanwhile: ${result.failed ?? 'it does not fit'}.`,
+        );
       doc = result.doc;
     }
     doc.check();
@@ -159,7 +172,11 @@ function applyText(book: Book, id: string, stepsJson: readonly unknown[]): Outco
   });
 }
 
-function withSection(book: Book, id: string, f: (section: Section, index: number) => Applied): Outcome<Applied> {
+function withSection(
+  book: Book,
+  id: string,
+  f: (section: Section, index: number) => Applied,
+): Outcome<Applied> {
   const index = book.sections.findIndex((s) => s.id === id);
   const section = book.sections[index];
   return section ? done(f(section, index)) : refused('change/gone', 'The section was deleted meanwhile.');
@@ -182,7 +199,10 @@ function pickOld<T extends object>(old: T, fields: object): Partial<T> {
  * the mapping, then what others did is done, then the own steps again, each mirrored to its undoing so that positions
  * inside own text survive. Steps whose place is gone are counted in `lost`.
  */
-export function rebase(stepsJson: readonly unknown[], over: readonly unknown[]): { steps: unknown[]; lost: number } {
+export function rebase(
+  stepsJson: readonly unknown[],
+  over: readonly unknown[],
+): { steps: unknown[]; lost: number } {
   const own = stepsJson.map((j) => Step.fromJSON(schema, j));
   const mapping = new Mapping();
   for (const step of [...own].reverse()) mapping.appendMap(step.getMap().invert());

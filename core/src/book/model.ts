@@ -89,13 +89,19 @@ export function sectionFromJson(json: z.input<typeof sectionJson>): Section {
   const s = sectionJson.parse(json);
   return { ...s, content: contentFromJson(s.content) };
 }
-export const sectionToJson = (s: Section): z.infer<typeof sectionJson> => ({ ...s, content: s.content.toJSON() as unknown });
+export const sectionToJson = (s: Section): z.infer<typeof sectionJson> => ({
+  ...s,
+  content: s.content.toJSON() as unknown,
+});
 
 export function bookFromJson(json: unknown): Outcome<Book> {
   const parsed = bookJson.safeParse(json);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
-    return refused('book/shape', `This is not a book file: ${issue?.path.join('.') ?? ''} ${issue?.message ?? ''}.`);
+    return refused(
+      'book/shape',
+      `This is not a book file: ${issue?.path.join('.') ?? ''} ${issue?.message ?? ''}.`,
+    );
   }
   try {
     return done({ ...parsed.data, sections: parsed.data.sections.map(sectionFromJson) });
@@ -111,7 +117,8 @@ export const bookToJson = (book: Book): BookJson => ({
 });
 
 export const carries = (section: Section, edition: string): boolean => !section.leftOut.includes(edition);
-export const sectionsOf = (book: Book, edition: string): Section[] => book.sections.filter((s) => carries(s, edition));
+export const sectionsOf = (book: Book, edition: string): Section[] =>
+  book.sections.filter((s) => carries(s, edition));
 /** Nesting below parts: 0 or 1 in this model's present depth. */
 export function depthOf(book: Pick<Book, 'sections'>, section: Section): number {
   let depth = 0;

@@ -68,7 +68,11 @@ const nodes: Record<string, NodeSpec> = {
     content: 'inline*',
     attrs: { ...id, indent: { default: 0 } },
     parseDOM: [{ tag: 'p.line', priority: 60 }],
-    toDOM: (n) => ['p', { class: 'line', 'data-id': n.attrs.id as string, 'data-indent': String(n.attrs.indent) }, 0],
+    toDOM: (n) => [
+      'p',
+      { class: 'line', 'data-id': n.attrs.id as string, 'data-indent': String(n.attrs.indent) },
+      0,
+    ],
   },
   list: {
     group: 'block',
@@ -87,9 +91,19 @@ const nodes: Record<string, NodeSpec> = {
   figure: {
     group: 'block',
     content: 'inline*',
-    attrs: { ...id, picture: { default: '' }, alt: { default: '' }, credit: { default: '' }, width: { default: 100 } },
+    attrs: {
+      ...id,
+      picture: { default: '' },
+      alt: { default: '' },
+      credit: { default: '' },
+      width: { default: 100 },
+    },
     parseDOM: [{ tag: 'figure' }],
-    toDOM: (n) => ['figure', { 'data-id': n.attrs.id as string, 'data-picture': n.attrs.picture as string }, ['figcaption', 0]],
+    toDOM: (n) => [
+      'figure',
+      { 'data-id': n.attrs.id as string, 'data-picture': n.attrs.picture as string },
+      ['figcaption', 0],
+    ],
   },
   /** A displayed passage: centred, ranged right, or indented on both sides. */
   passage: {
@@ -97,7 +111,11 @@ const nodes: Record<string, NodeSpec> = {
     content: 'paragraph+',
     attrs: { ...id, align: { default: 'centre' } },
     parseDOM: [{ tag: 'div.passage' }],
-    toDOM: (n) => ['div', { class: `passage ${n.attrs.align as string}`, 'data-id': n.attrs.id as string }, 0],
+    toDOM: (n) => [
+      'div',
+      { class: `passage ${n.attrs.align as string}`, 'data-id': n.attrs.id as string },
+      0,
+    ],
   },
   letter: {
     group: 'block',
@@ -136,7 +154,13 @@ const nodes: Record<string, NodeSpec> = {
     toDOM: (n) => ['aside', { class: 'note', 'data-id': n.attrs.id as string }, 0],
   },
   text: { group: 'inline' },
-  lineBreak: { group: 'inline', inline: true, selectable: false, parseDOM: [{ tag: 'br' }], toDOM: () => ['br'] },
+  lineBreak: {
+    group: 'inline',
+    inline: true,
+    selectable: false,
+    parseDOM: [{ tag: 'br' }],
+    toDOM: () => ['br'],
+  },
   note: {
     group: 'inline',
     inline: true,
@@ -151,7 +175,9 @@ const marks: Record<string, MarkSpec> = {
   link: {
     attrs: { kind: { default: 'web' }, target: { default: '' } },
     inclusive: false,
-    parseDOM: [{ tag: 'a[href]', getAttrs: (el) => ({ kind: 'web', target: el.getAttribute('href') ?? '' }) }],
+    parseDOM: [
+      { tag: 'a[href]', getAttrs: (el) => ({ kind: 'web', target: el.getAttribute('href') ?? '' }) },
+    ],
     toDOM: (m) => ['a', { 'data-kind': m.attrs.kind as string, title: m.attrs.target as string }, 0],
   },
   emphasis: { parseDOM: [{ tag: 'em' }, { tag: 'i' }], toDOM: () => ['em', 0] },
@@ -162,7 +188,12 @@ const marks: Record<string, MarkSpec> = {
   strike: { parseDOM: [{ tag: 's' }], toDOM: () => ['s', 0] },
   monospaced: { parseDOM: [{ tag: 'code' }], toDOM: () => ['code', 0] },
   language: { attrs: { tag: {} }, parseDOM: [], toDOM: (m) => ['span', { lang: m.attrs.tag as string }, 0] },
-  indexed: { attrs: { term: {} }, excludes: '', inclusive: false, toDOM: () => ['span', { class: 'indexed' }, 0] },
+  indexed: {
+    attrs: { term: {} },
+    excludes: '',
+    inclusive: false,
+    toDOM: () => ['span', { class: 'indexed' }, 0],
+  },
 };
 
 export const schema = new Schema({ nodes, marks });

@@ -12,7 +12,8 @@ import type { Manner, ParagraphForm, Setter } from './setter';
 function noteNumbers(doc: Node): Map<string, string> {
   const numbers = new Map<string, string>();
   doc.descendants((n) => {
-    if (n.type.name === 'note' && !numbers.has(n.attrs.ref as string)) numbers.set(n.attrs.ref as string, String(numbers.size + 1));
+    if (n.type.name === 'note' && !numbers.has(n.attrs.ref as string))
+      numbers.set(n.attrs.ref as string, String(numbers.size + 1));
   });
   return numbers;
 }
@@ -56,7 +57,15 @@ export class FlowBuilder {
 
   private form(more: Partial<ParagraphForm> = {}): ParagraphForm {
     const inset = more.x ?? 0;
-    return { manner: this.manner, indent: 0, measure: this.s.measure - inset, x: inset, align: 'justify', hyphenate: true, ...more };
+    return {
+      manner: this.manner,
+      indent: 0,
+      measure: this.s.measure - inset,
+      x: inset,
+      align: 'justify',
+      hyphenate: true,
+      ...more,
+    };
   }
 
   private block(node: Node, first: boolean): void {
@@ -64,7 +73,9 @@ export class FlowBuilder {
     switch (node.type.name) {
       case 'paragraph':
         if (first) return this.firstParagraph(node);
-        return this.text(node, this.form({ indent: this.flush || this.small ? 0 : indent }), { before: this.small ? 1 : 0 });
+        return this.text(node, this.form({ indent: this.flush || this.small ? 0 : indent }), {
+          before: this.small ? 1 : 0,
+        });
       case 'subhead':
         return this.subhead(node);
       case 'break':
@@ -76,7 +87,11 @@ export class FlowBuilder {
       case 'quotation':
       case 'letter': {
         const form = this.form({ x: indent, measure: this.s.measure - 2 * indent });
-        this.children(node, (child, i) => (child.type.name === 'attribution' ? this.attribution(child, form) : this.text(child, { ...form, indent: i === 0 ? 0 : indent }, { before: i === 0 ? 1 : 0 })));
+        this.children(node, (child, i) =>
+          child.type.name === 'attribution'
+            ? this.attribution(child, form)
+            : this.text(child, { ...form, indent: i === 0 ? 0 : indent }, { before: i === 0 ? 1 : 0 }),
+        );
         return this.below(1);
       }
       case 'passage':
@@ -107,13 +122,24 @@ export class FlowBuilder {
   }
 
   /** Adds a block of lines. */
-  private text(node: Node, form: ParagraphForm, more: { before?: number; keep?: number; minRows?: number; extra?: LineItem } = {}): void {
+  private text(
+    node: Node,
+    form: ParagraphForm,
+    more: { before?: number; keep?: number; minRows?: number; extra?: LineItem } = {},
+  ): void {
     const p = this.s.paragraph(node, form, (ref) => this.marks.get(ref) ?? '*');
     this.lines(p, form, this.place(node), more);
   }
 
-  private lines(p: Paragraph, form: ParagraphForm, place: FlowBlock['place'], more: { before?: number; keep?: number; minRows?: number; extra?: LineItem } = {}): void {
-    for (const piece of p.pieces) if (piece.kind === 'word' && piece.missing) for (const char of piece.missing) this.missing.push({ char, place });
+  private lines(
+    p: Paragraph,
+    form: ParagraphForm,
+    place: FlowBlock['place'],
+    more: { before?: number; keep?: number; minRows?: number; extra?: LineItem } = {},
+  ): void {
+    for (const piece of p.pieces)
+      if (piece.kind === 'word' && piece.missing)
+        for (const char of piece.missing) this.missing.push({ char, place });
     const before = Math.max(this.blocks.length === 0 ? 0 : this.after, more.before ?? 0);
     this.after = 0;
     this.flush = false;
@@ -146,7 +172,11 @@ export class FlowBuilder {
     const cap = node.textContent.length > 60 ? dropCap(this.s, node, o.dropCapLines) : null;
     const form = this.form({ smallCapWords: o.smallCapWords });
     if (!cap) return this.text(node, form);
-    this.text(node, { ...form, skip: cap.taken, widths: { measure: form.measure, first: cap.widths } }, { minRows: o.dropCapLines, extra: cap.item });
+    this.text(
+      node,
+      { ...form, skip: cap.taken, widths: { measure: form.measure, first: cap.widths } },
+      { minRows: o.dropCapLines, extra: cap.item },
+    );
   }
 
   private subhead(node: Node): void {
@@ -164,7 +194,14 @@ export class FlowBuilder {
     const variant = this.s.variant(p, broken, form);
     const before = this.blocks.length === 0 ? 0 : Math.max(this.after, level === 1 ? 2 : 1);
     const rows = variant.rows + (level === 1 ? 1 : 0);
-    this.blocks.push({ ...solid(this.section.id, rows, variant.items), best: { ...variant, rows }, place: this.place(node), before, keep: 2, heading: true });
+    this.blocks.push({
+      ...solid(this.section.id, rows, variant.items),
+      best: { ...variant, rows },
+      place: this.place(node),
+      before,
+      keep: 2,
+      heading: true,
+    });
     this.after = 0;
     this.flush = true;
   }
@@ -193,7 +230,10 @@ export class FlowBuilder {
   private passage(node: Node): void {
     const align = node.attrs.align as string;
     const inset = this.s.interior.text.indent;
-    const form = align === 'inset' ? this.form({ x: inset, measure: this.s.measure - 2 * inset }) : this.form({ align: align === 'right' ? 'right' : 'centre', hyphenate: false });
+    const form =
+      align === 'inset'
+        ? this.form({ x: inset, measure: this.s.measure - 2 * inset })
+        : this.form({ align: align === 'right' ? 'right' : 'centre', hyphenate: false });
     this.children(node, (child, i) => this.text(child, form, { before: i === 0 ? 1 : 0 }));
     this.below(1);
   }
@@ -201,13 +241,20 @@ export class FlowBuilder {
   private verse(node: Node): void {
     const left = this.s.interior.text.indent * 2;
     this.children(node, (stanza) => {
-      if (stanza.type.name === 'attribution') return this.attribution(stanza, this.form({ measure: this.s.measure - left }));
+      if (stanza.type.name === 'attribution')
+        return this.attribution(stanza, this.form({ measure: this.s.measure - left }));
       const count = stanza.childCount;
       this.children(stanza, (line, i) => {
         const x = left + Number(line.attrs.indent) * this.em;
         // A line too long for the measure turns over, further in than it began.
         const turn = 2 * this.em;
-        const form = this.form({ x: x + turn, indent: -turn, measure: this.s.measure - x - turn, align: 'left', hyphenate: false });
+        const form = this.form({
+          x: x + turn,
+          indent: -turn,
+          measure: this.s.measure - x - turn,
+          align: 'left',
+          hyphenate: false,
+        });
         const inner = i > 0 && i < count - 2;
         this.text(line, form, { before: i === 0 ? 1 : 0, keep: inner ? 0 : i === count - 1 ? 0 : 1 });
       });
@@ -230,7 +277,10 @@ export class FlowBuilder {
         const builder = this.s.builder(child.attrs.id as string, form);
         const word = style.word(marker);
         // The marker's own space is fixed, so that what follows always starts at the same place.
-        builder.text(marker, style).gap(room - word.width, style).skip(-marker.length);
+        builder
+          .text(marker, style)
+          .gap(room - word.width, style)
+          .skip(-marker.length);
         addInline(builder, child, {
           styleFor: (t) => this.s.style(this.manner, t.marks),
           noteMark: (ref) => ({ mark: this.marks.get(ref) ?? '*', style: this.s.superior(this.manner) }),
@@ -258,16 +308,32 @@ export class FlowBuilder {
       }
       height = Math.max(1000, height);
       rows = Math.ceil((height + leading / 4) / leading);
-      items.push({ kind: 'picture', picture: picture.id, alt: node.attrs.alt as string, x: Math.round((this.s.measure - width) / 2), row: 0, dy: 0, width, height });
+      items.push({
+        kind: 'picture',
+        picture: picture.id,
+        alt: node.attrs.alt as string,
+        x: Math.round((this.s.measure - width) / 2),
+        row: 0,
+        dy: 0,
+        width,
+        height,
+      });
     }
     const caption = [node.textContent.trim(), node.attrs.credit as string].filter(Boolean).join(' ');
     if (caption) {
       const text = displayed(this.s, caption, { size: this.s.interior.note.size, italic: true }, rows);
-      items.push(...text.items.map((i) => ({ ...i, paragraph: { ...i.paragraph, block: node.attrs.id as string } })));
+      items.push(
+        ...text.items.map((i) => ({ ...i, paragraph: { ...i.paragraph, block: node.attrs.id as string } })),
+      );
       rows += text.rows;
     }
     if (rows === 0) return;
-    this.blocks.push(solid(this.section.id, rows, items, { place: this.place(node), before: this.blocks.length === 0 ? 0 : 1 }));
+    this.blocks.push(
+      solid(this.section.id, rows, items, {
+        place: this.place(node),
+        before: this.blocks.length === 0 ? 0 : 1,
+      }),
+    );
     this.below(1);
   }
 
@@ -292,7 +358,12 @@ export class FlowBuilder {
       this.children(row, (cell, c) => {
         let at = 0;
         this.children(cell, (para) => {
-          const form = this.form({ x: c * (width + gutter), measure: width, align: 'left', manner: { size: this.s.interior.note.size, bold: Boolean(cell.attrs.head) } });
+          const form = this.form({
+            x: c * (width + gutter),
+            measure: width,
+            align: 'left',
+            manner: { size: this.s.interior.note.size, bold: Boolean(cell.attrs.head) },
+          });
           const p = this.s.paragraph(para, form, (ref) => this.marks.get(ref) ?? '*');
           if (p.pieces.length === 0) return;
           const lines = this.s.items(p, this.s.break(p, form), form);
@@ -301,7 +372,9 @@ export class FlowBuilder {
         });
         rows = Math.max(rows, at);
       });
-      this.blocks.push(solid(this.section.id, rows, items, { place: this.place(row), before: index === 0 ? 1 : 0 }));
+      this.blocks.push(
+        solid(this.section.id, rows, items, { place: this.place(row), before: index === 0 ? 1 : 0 }),
+      );
     });
     this.below(1);
   }
@@ -317,8 +390,15 @@ export class FlowBuilder {
         const manner: Manner = { size };
         const form = this.form({ manner, indent: i === 0 ? 0 : size });
         const builder = this.s.builder(para.attrs.id as string, form);
-        if (i === 0) builder.text(`${this.marks.get(id) ?? '*'}`, this.s.superior(manner)).gap(Math.round(size / 3), this.s.style(manner)).skip(-(this.marks.get(id) ?? '*').length);
-        addInline(builder, para, { styleFor: (t) => this.s.style(manner, t.marks), noteMark: () => ({ mark: '', style: this.s.superior(manner) }) });
+        if (i === 0)
+          builder
+            .text(`${this.marks.get(id) ?? '*'}`, this.s.superior(manner))
+            .gap(Math.round(size / 3), this.s.style(manner))
+            .skip(-(this.marks.get(id) ?? '*').length);
+        addInline(builder, para, {
+          styleFor: (t) => this.s.style(manner, t.marks),
+          noteMark: () => ({ mark: '', style: this.s.superior(manner) }),
+        });
         const p = builder.done();
         items.push(...this.s.items(p, this.s.break(p, form), form));
       });

@@ -35,7 +35,16 @@ export class Breakpoints {
   /** Sum at which the first line starts. */
   first: Mp = 0;
 
-  add(kind: Kind, piece: number, next: number, cut: number, end: Mp, start: Mp, stretch: [Mp, Mp] | Mp, shrink: [Mp, Mp] | Mp): void {
+  add(
+    kind: Kind,
+    piece: number,
+    next: number,
+    cut: number,
+    end: Mp,
+    start: Mp,
+    stretch: [Mp, Mp] | Mp,
+    shrink: [Mp, Mp] | Mp,
+  ): void {
     const i = this.count++;
     if (i >= this.kind.length) this.grow();
     this.kind[i] = kind;
@@ -96,7 +105,11 @@ export interface BreakpointOptions {
 }
 
 /** Fills `b` (anew) with the places where the paragraph's lines may end; the last one is its end. */
-export function breakpointsOf(p: Paragraph, { hyphenate, narrowest }: BreakpointOptions, b = new Breakpoints()): Breakpoints {
+export function breakpointsOf(
+  p: Paragraph,
+  { hyphenate, narrowest }: BreakpointOptions,
+  b = new Breakpoints(),
+): Breakpoints {
   b.count = 0;
   b.first = -p.indent;
   const { pieces, after } = p;
@@ -128,7 +141,16 @@ export function breakpointsOf(p: Paragraph, { hyphenate, narrowest }: Breakpoint
       }
       const first = pieces[next];
       if (!first) continue;
-      b.add(Kind.space, i - 1, next, 0, end - before.hangRight, w + (first as Word).hangLeft, [s0, s], [k0, k]);
+      b.add(
+        Kind.space,
+        i - 1,
+        next,
+        0,
+        end - before.hangRight,
+        w + (first as Word).hangLeft,
+        [s0, s],
+        [k0, k],
+      );
       continue;
     }
     const tooWide = piece.width > narrowest;
@@ -136,13 +158,19 @@ export function breakpointsOf(p: Paragraph, { hyphenate, narrowest }: Breakpoint
       const points = tooWide ? graphemePoints(piece.text) : pointsIn(piece, hyphenate as Hyphenator);
       for (let q = 0; q < points.length; q++) {
         const cut = points[q] as number;
-        const head = tooWide ? piece.style.word(piece.text.slice(0, cut)) : piece.style.word(`${piece.text.slice(0, cut)}-`);
+        const head = tooWide
+          ? piece.style.word(piece.text.slice(0, cut))
+          : piece.style.word(`${piece.text.slice(0, cut)}-`);
         const rest = piece.style.word(piece.text.slice(cut));
         b.add(
-          tooWide ? Kind.rupture : Kind.hyphen, i, i, cut,
+          tooWide ? Kind.rupture : Kind.hyphen,
+          i,
+          i,
+          cut,
           width + head.width - head.hangRight,
           width + piece.width - rest.width + rest.hangLeft,
-          stretch, shrink,
+          stretch,
+          shrink,
         );
       }
     }

@@ -26,7 +26,10 @@ export interface TypeSource {
 export class ComposeCache {
   private faces: TypeCase | null = null;
   private readonly setters = new Map<string, Setter>();
-  private readonly sections = new Map<string, { content: Section['content']; key: string; pages: SectionPages }>();
+  private readonly sections = new Map<
+    string,
+    { content: Section['content']; key: string; pages: SectionPages }
+  >();
 
   typeCase(source: TypeSource): TypeCase {
     this.faces ??= new TypeCase(source.harfbuzz, source.family);
@@ -60,22 +63,34 @@ export interface ComposeOptions {
 const MAX_ROUNDS = 5;
 
 /** Errors: `compose/edition`, `compose/trim`, `compose/script`, `compose/empty`, `compose/stopped`. */
-export async function compose(book: Book, editionId: string, source: TypeSource, options: ComposeOptions = {}): Promise<Outcome<Composition>> {
+export async function compose(
+  book: Book,
+  editionId: string,
+  source: TypeSource,
+  options: ComposeOptions = {},
+): Promise<Outcome<Composition>> {
   const edition = book.editions.find((e) => e.id === editionId);
   if (!edition) return refused('compose/edition', `There is no edition "${editionId}" in this book.`);
   const trim = trimOf(edition.trim);
   if (!trim) return refused('compose/trim', `"${edition.trim}" is not a trim. Write it like 5.5 x 8.5 in.`);
   const sections = sectionsOf(book, edition.id);
-  if (sections.length === 0) return refused('compose/empty', `The ${edition.name.toLowerCase()} carries no section yet.`);
+  if (sections.length === 0)
+    return refused('compose/empty', `The ${edition.name.toLowerCase()} carries no section yet.`);
   for (const s of sections) {
     if (hasUnsetScript(s.title + s.content.textContent))
-      return refused('compose/script', `"${s.title || kindRule(s.kind).label}" holds text in a script that cannot be set yet (right-to-left, or East and South-East Asian).`);
+      return refused(
+        'compose/script',
+        `"${s.title || kindRule(s.kind).label}" holds text in a script that cannot be set yet (right-to-left, or East and South-East Asian).`,
+      );
   }
   const cache = options.cache ?? new ComposeCache();
   const language = book.record.language;
   const hyphenate = await loadHyphenator(language, options.exceptions);
   const interior = interiorOf(edition.interior, trim);
-  const setter = cache.setter(`${JSON.stringify(interior)}|${language}`, () => new Setter(interior, cache.typeCase(source), language, hyphenate));
+  const setter = cache.setter(
+    `${JSON.stringify(interior)}|${language}`,
+    () => new Setter(interior, cache.typeCase(source), language, hyphenate),
+  );
   const job = new Job(book, edition, sections, setter, cache, options.progress);
   return job.run();
 }
@@ -103,7 +118,8 @@ class Job {
       if (!made) return refused('compose/stopped', 'The work was stopped.');
       const settled = [...made.labels].every(([id, label]) => labels.get(id) === label);
       labels = made.labels;
-      if (settled || round === MAX_ROUNDS || !this.sections.some((x) => x.kind === 'contents')) return done(made.composition);
+      if (settled || round === MAX_ROUNDS || !this.sections.some((x) => x.kind === 'contents'))
+        return done(made.composition);
     }
   }
 
@@ -113,7 +129,12 @@ class Job {
 
   private flowOf(section: Section, labels: ReadonlyMap<string, string>): Flow {
     const { s, book, edition } = this;
-    const bare = (blocks: Flow['blocks']): Flow => ({ section: section.id, blocks, notes: new Map(), missing: [] });
+    const bare = (blocks: Flow['blocks']): Flow => ({
+      section: section.id,
+      blocks,
+      notes: new Map(),
+      missing: [],
+    });
     if (isStanding(section)) {
       if (section.kind === 'half-title') return bare(halfTitle(s, section, book.record));
       if (section.kind === 'title-page') return bare(titlePage(s, section, book.record));
@@ -126,17 +147,45 @@ class Job {
       return bare(opening ? [opening, ...blocks] : blocks);
     }
     const flow = textFlow(s, section, this.heading(section), this.pictures);
-    return section.kind === 'part' ? { ...flow, blocks: [...partPage(s, section, this.heading(section)), ...flow.blocks.filter((b) => b.best.items.length > 0)] } : flow;
+    return section.kind === 'part'
+      ? {
+          ...flow,
+          blocks: [
+            ...partPage(s, section, this.heading(section)),
+            ...flow.blocks.filter((b) => b.best.items.length > 0),
+          ],
+        }
+      : flow;
   }
 
   private sectionPages(section: Section, side: Side, labels: ReadonlyMap<string, string>): SectionPages {
-    const depends = isStanding(section) ? [this.book.record, this.edition] : section.kind === 'contents' ? [[...labels], this.sections.map((x) => [x.id, x.kind, x.parent])] : [];
-    const pictures = section.content.textContent === '' || this.book.pictures.length > 0 ? this.book.pictures.map((p) => [p.id, p.width, p.height]) : [];
-    const key = JSON.stringify([side, section.kind, this.heading(section), depends, pictures, this.s.interior, this.s.language]);
-    return this.cache.section(`${this.edition.id}/${section.id}`, section.content, key, () => pagesOf(this.s, this.flowOf(section, labels), side));
+    const depends = isStanding(section)
+      ? [this.book.record, this.edition]
+      : section.kind === 'contents'
+        ? [[...labels], this.sections.map((x) => [x.id, x.kind, x.parent])]
+        : [];
+    const pictures =
+      section.content.textContent === '' || this.book.pictures.length > 0
+        ? this.book.pictures.map((p) => [p.id, p.width, p.height])
+        : [];
+    const key = JSON.stringify([
+      side,
+      section.kind,
+      this.heading(section),
+      depends,
+      pictures,
+      this.s.interior,
+      this.s.language,
+    ]);
+    return this.cache.section(`${this.edition.id}/${section.id}`, section.content, key, () =>
+      pagesOf(this.s, this.flowOf(section, labels), side),
+    );
   }
 
-  private round(labels: ReadonlyMap<string, string>, first: boolean): { composition: Composition; labels: Map<string, string> } | null {
+  private round(
+    labels: ReadonlyMap<string, string>,
+    first: boolean,
+  ): { composition: Composition; labels: Map<string, string> } | null {
     const pages: Page[] = [];
     const starts = new Map<string, number>();
     const found = new Map<string, string>();
@@ -153,7 +202,8 @@ class Job {
         bodyStart = pages.length;
       }
       const labelOf = (i: number): string => (bodyStart < 0 ? romanFolio(i + 1) : String(i - bodyStart + 1));
-      if (rule.starts === 'recto' && pages.length % 2 === 1) pages.push(this.blank(pages.length, labelOf(pages.length), pages.at(-1)?.section ?? section.id));
+      if (rule.starts === 'recto' && pages.length % 2 === 1)
+        pages.push(this.blank(pages.length, labelOf(pages.length), pages.at(-1)?.section ?? section.id));
       const side: Side = pages.length % 2 === 0 ? 'recto' : 'verso';
       const made = this.sectionPages(section, side, labels);
       parts.push(made);
@@ -166,22 +216,49 @@ class Job {
         const pageSide: Side = at % 2 === 0 ? 'recto' : 'verso';
         const label = labelOf(at);
         pages.push({
-          index: at, side: pageSide, label, section: section.id, blank: false, opens: i === 0,
+          index: at,
+          side: pageSide,
+          label,
+          section: section.id,
+          blank: false,
+          opens: i === 0,
           body: made.bodies[i] ?? [],
           furniture: furnitureOf(this.s, section, pageSide, label, i === 0, words),
-          used: plan.used, shortfall: plan.shortfall, last: i === made.plans.length - 1,
+          used: plan.used,
+          shortfall: plan.shortfall,
+          last: i === made.plans.length - 1,
         });
       });
     }
     if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? ''));
     const { report, marks } = reportOf(pages, parts, starts);
     return {
-      composition: { edition: this.edition.id, interior: this.s.interior, pages, starts, report, marks, missing },
+      composition: {
+        edition: this.edition.id,
+        interior: this.s.interior,
+        pages,
+        starts,
+        report,
+        marks,
+        missing,
+      },
       labels: found,
     };
   }
 
   private blank(index: number, label: string, section: string): Page {
-    return { index, side: index % 2 === 0 ? 'recto' : 'verso', label, section, blank: true, opens: false, body: [], furniture: [], used: 0, shortfall: 0, last: false };
+    return {
+      index,
+      side: index % 2 === 0 ? 'recto' : 'verso',
+      label,
+      section,
+      blank: true,
+      opens: false,
+      body: [],
+      furniture: [],
+      used: 0,
+      shortfall: 0,
+      last: false,
+    };
   }
 }

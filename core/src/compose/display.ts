@@ -70,7 +70,13 @@ export function displayList(c: Composition, page: Page, index: DisplayIndex): Di
   const out = new Writer(index);
   for (const p of page.furniture) out.placed(p, left, FURNITURE);
   for (const p of page.body) out.placed(p, left, 0);
-  return { ops: Int32Array.from(out.ops), text: out.text.join(''), blocks: out.blocks, width: interior.page.width, height: interior.page.height };
+  return {
+    ops: Int32Array.from(out.ops),
+    text: out.text.join(''),
+    blocks: out.blocks,
+    width: interior.page.width,
+    height: interior.page.height,
+  };
 }
 
 class Writer {
@@ -81,7 +87,8 @@ class Writer {
 
   placed({ item, y }: Placed, left: Mp, flags: number): void {
     if (item.kind === 'rule') this.ops.push(RULE, left + item.x, y, item.width, item.thickness);
-    else if (item.kind === 'picture') this.ops.push(PICT, this.index.picture(item.picture), left + item.x, y, item.width, item.height);
+    else if (item.kind === 'picture')
+      this.ops.push(PICT, this.index.picture(item.picture), left + item.x, y, item.width, item.height);
     else this.line(item, y, left, flags);
   }
 
@@ -119,10 +126,28 @@ class Writer {
             face = run.face;
             size = spec.size;
             rise = spec.rise;
-            head = this.ops.push(TEXT, this.index.face(run.face), size, end, y - rise, 0, block, c.offset, flags | (x === end && r === 0 ? LINE_START : 0), scale) - TEXT_HEAD;
+            head =
+              this.ops.push(
+                TEXT,
+                this.index.face(run.face),
+                size,
+                end,
+                y - rise,
+                0,
+                block,
+                c.offset,
+                flags | (x === end && r === 0 ? LINE_START : 0),
+                scale,
+              ) - TEXT_HEAD;
           }
           for (let i = 0; i < run.ids.length; i++)
-            this.ops.push(run.ids[i] as number, scaled(run.advances[i] as number), scaled(run.dx[i] as number), run.dy[i] as number, run.chars[i] as number);
+            this.ops.push(
+              run.ids[i] as number,
+              scaled(run.advances[i] as number),
+              scaled(run.dx[i] as number),
+              run.dy[i] as number,
+              run.chars[i] as number,
+            );
           this.ops[head + 5] = (this.ops[head + 5] as number) + run.ids.length;
           for (const a of run.advances) end += scaled(a);
         });

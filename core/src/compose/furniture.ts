@@ -10,7 +10,10 @@ export interface HeadWords {
 
 function line(s: Setter, text: string, form: ParagraphForm, y: number): Placed[] {
   const p = s.plain(text, form);
-  return s.items(p, s.break(p, form), form).slice(0, 1).map((item) => ({ item, y }));
+  return s
+    .items(p, s.break(p, form), form)
+    .slice(0, 1)
+    .map((item) => ({ item, y }));
 }
 
 /** Shortens a head to the measure at a word, with an ellipsis. */
@@ -22,11 +25,23 @@ function fitted(s: Setter, text: string, form: ParagraphForm, most: number): str
   return `${words.join(' ')} …`;
 }
 
-export function furnitureOf(s: Setter, section: Section, side: Side, label: string, opens: boolean, words: HeadWords): Placed[] {
+export function furnitureOf(
+  s: Setter,
+  section: Section,
+  side: Side,
+  label: string,
+  opens: boolean,
+  words: HeadWords,
+): Placed[] {
   const rule = kindRule(section.kind);
   const { interior } = s;
   const headForm: ParagraphForm = {
-    manner: { size: interior.head.size, smallCaps: true, tracking: 500 }, indent: 0, measure: s.measure, x: 0, align: 'centre', hyphenate: false,
+    manner: { size: interior.head.size, smallCaps: true, tracking: 500 },
+    indent: 0,
+    measure: s.measure,
+    x: 0,
+    align: 'centre',
+    hyphenate: false,
   };
   const folioForm: ParagraphForm = { ...headForm, manner: { size: interior.head.size } };
   if (opens) {
@@ -34,10 +49,16 @@ export function furnitureOf(s: Setter, section: Section, side: Side, label: stri
     const foot = interior.page.height - Math.round(interior.margins.bottom * 0.48);
     return line(s, label, { ...folioForm, align: 'centre' }, foot);
   }
-  const y = interior.margins.top + Math.round(interior.text.leading * 0.76) - interior.head.above - Math.round(interior.text.leading * 0.4);
+  const y =
+    interior.margins.top +
+    Math.round(interior.text.leading * 0.76) -
+    interior.head.above -
+    Math.round(interior.text.leading * 0.4);
   const placed: Placed[] = [];
-  if (rule.folio) placed.push(...line(s, label, { ...folioForm, align: side === 'recto' ? 'right' : 'left' }, y));
+  if (rule.folio)
+    placed.push(...line(s, label, { ...folioForm, align: side === 'recto' ? 'right' : 'left' }, y));
   const text = side === 'recto' ? words.recto : words.verso;
-  if (rule.runningHead && text) placed.push(...line(s, fitted(s, text.toLowerCase(), headForm, s.measure - 60_000), headForm, y));
+  if (rule.runningHead && text)
+    placed.push(...line(s, fitted(s, text.toLowerCase(), headForm, s.measure - 60_000), headForm, y));
   return placed;
 }

@@ -41,12 +41,15 @@ export interface Broken {
 }
 
 const TOLERANCE = { plain: 0.7, hyphens: 0.8, loose: 1.2, emergency: 1e6 };
-const HYPHEN = 60;
-const DASH = 40;
-const TWO_IN_A_ROW = 9_000;
-const FITNESS = 3_000;
-const SHORT_LAST = 12_000;
-const RUPTURE = 2_000;
+/** What a line costs beyond the square of its badness. */
+export const DEMERITS = {
+  hyphen: 60,
+  dash: 40,
+  rupture: 2_000,
+  twoInARow: 9_000,
+  fitness: 3_000,
+  shortLast: 12_000,
+} as const;
 export const MAX_LADDER = 2;
 
 interface Active {
@@ -85,7 +88,14 @@ function search({ b, widths, ragged, scaling, tolerance, emergency, tracked, sho
     const forced = kind === Kind.forced;
     const final = j === b.count - 1;
     const hyphen = kind === Kind.hyphen || kind === Kind.dash;
-    const penalty = kind === Kind.hyphen ? HYPHEN : kind === Kind.dash ? DASH : kind === Kind.rupture ? RUPTURE : 0;
+    const penalty =
+      kind === Kind.hyphen
+        ? DEMERITS.hyphen
+        : kind === Kind.dash
+          ? DEMERITS.dash
+          : kind === Kind.rupture
+            ? DEMERITS.rupture
+            : 0;
     best.clear();
     let dropped = false;
     for (let n = 0; n < active.length; n++) {
@@ -100,16 +110,27 @@ function search({ b, widths, ragged, scaling, tolerance, emergency, tracked, sho
       if (missing >= 0) {
         if (forced) ratio = 0;
         else {
-          const stretch = (b.stretchEnd[j] as number) - (at < 0 ? 0 : (b.stretchStart[at] as number)) + ragged + letters * scaling;
+          const stretch =
+            (b.stretchEnd[j] as number) -
+            (at < 0 ? 0 : (b.stretchStart[at] as number)) +
+            ragged +
+            letters * scaling;
           ratio = stretch > 0 ? missing / stretch : missing === 0 ? 0 : 1e5;
         }
       } else {
-        const shrink = (b.shrinkEnd[j] as number) - (at < 0 ? 0 : (b.shrinkStart[at] as number)) + letters * scaling;
+        const shrink =
+          (b.shrinkEnd[j] as number) - (at < 0 ? 0 : (b.shrinkStart[at] as number)) + letters * scaling;
         ratio = shrink > 0 ? missing / shrink : -1e5;
       }
       if (ratio < -1) {
         // Too full already, and only fuller from here on: unless it is the last hope of the emergency pass.
-        if (emergency && active.length - (dropped ? 1 : 0) === 1 && best.size === 0 && n === active.length - 1) ratio = -1;
+        if (
+          emergency &&
+          active.length - (dropped ? 1 : 0) === 1 &&
+          best.size === 0 &&
+          n === active.length - 1
+        )
+          ratio = -1;
         else {
           active[n] = DROPPED;
           dropped = true;
@@ -122,10 +143,10 @@ function search({ b, widths, ragged, scaling, tolerance, emergency, tracked, sho
           const r = ratio < 0 ? -ratio : ratio > 20 ? 20 : ratio;
           const line = 1 + 100 * r * r * r + penalty;
           let d = a.demerits + line * line;
-          if (ladder > 1) d += TWO_IN_A_ROW * (ladder > MAX_LADDER ? 50 : 1);
+          if (ladder > 1) d += DEMERITS.twoInARow * (ladder > MAX_LADDER ? 50 : 1);
           const fitness = fitnessOf(ratio);
-          if (fitness - a.fitness > 1 || a.fitness - fitness > 1) d += FITNESS;
-          if (final && natural < shortest && at >= 0) d += SHORT_LAST;
+          if (fitness - a.fitness > 1 || a.fitness - fitness > 1) d += DEMERITS.fitness;
+          if (final && natural < shortest && at >= 0) d += DEMERITS.shortLast;
           const lineNumber = tracked ? a.line + 1 : Math.min(a.line + 1, irregular);
           const key = (lineNumber << 5) | (fitness << 3) | Math.min(ladder, 7);
           const known = best.get(key);
@@ -174,7 +195,13 @@ const raggedStretch = (p: Paragraph, w: LineWidths): Mp => (p.justify ? 0 : Math
 /** The best lines of a paragraph. Never fails: a word too wide is broken at a grapheme (`Kind.rupture`). */
 export function breakLines(p: Paragraph, widths: LineWidths, hyphenate: Hyphenator | null): Broken {
   const narrowest = narrowestOf(widths);
-  const shared = { widths, ragged: raggedStretch(p, widths), scaling: p.scaling / 1000, tracked: false, shortest: Math.max(p.indent, widths.measure >> 4) };
+  const shared = {
+    widths,
+    ragged: raggedStretch(p, widths),
+    scaling: p.scaling / 1000,
+    tracked: false,
+    shortest: Math.max(p.indent, widths.measure >> 4),
+  };
   let b = breakpointsOf(p, { hyphenate: null, narrowest }, room);
   const plain = { tolerance: p.justify ? TOLERANCE.plain : 1.5, emergency: false };
   let ends = search({ b, ...shared, ...plain });
@@ -189,11 +216,26 @@ export function breakLines(p: Paragraph, widths: LineWidths, hyphenate: Hyphenat
 }
 
 /** The best lines of that paragraph for other line counts near `count`, where they can be had without bad spaces. */
-export function otherLengths(p: Paragraph, widths: LineWidths, hyphenate: Hyphenator | null, count: number): Broken[] {
-  const b = breakpointsOf(p, { hyphenate: p.hyphenate ? hyphenate : null, narrowest: narrowestOf(widths) }, room);
+export function otherLengths(
+  p: Paragraph,
+  widths: LineWidths,
+  hyphenate: Hyphenator | null,
+  count: number,
+): Broken[] {
+  const b = breakpointsOf(
+    p,
+    { hyphenate: p.hyphenate ? hyphenate : null, narrowest: narrowestOf(widths) },
+    room,
+  );
   const ends = search({
-    b, widths, ragged: raggedStretch(p, widths), scaling: p.scaling / 1000, tracked: true, shortest: p.indent,
-    tolerance: TOLERANCE.hyphens, emergency: false,
+    b,
+    widths,
+    ragged: raggedStretch(p, widths),
+    scaling: p.scaling / 1000,
+    tracked: true,
+    shortest: p.indent,
+    tolerance: TOLERANCE.hyphens,
+    emergency: false,
   });
   const found: Broken[] = [];
   for (const wanted of [count - 1, count + 1]) {

@@ -9,7 +9,12 @@ const NO_NOTES: ReadonlyMap<number, readonly string[]> = new Map();
 const NO_HYPHENS: ReadonlySet<number> = new Set();
 
 /** A solid block of items. */
-export function solid(section: string, rows: number, items: readonly Item[], more: Partial<FlowBlock> = {}): FlowBlock {
+export function solid(
+  section: string,
+  rows: number,
+  items: readonly Item[],
+  more: Partial<FlowBlock> = {},
+): FlowBlock {
   return {
     place: { section },
     kind: 'solid',
@@ -24,7 +29,13 @@ export function solid(section: string, rows: number, items: readonly Item[], mor
 }
 
 /** Centred lines of a text, each line moved down from `row`; sizes above the leading take two rows. */
-export function displayed(s: Setter, text: string, manner: Manner, row: number, align: LineItem['align'] = 'centre'): { items: LineItem[]; rows: number } {
+export function displayed(
+  s: Setter,
+  text: string,
+  manner: Manner,
+  row: number,
+  align: LineItem['align'] = 'centre',
+): { items: LineItem[]; rows: number } {
   const form: ParagraphForm = { manner, indent: 0, measure: s.measure, x: 0, align, hyphenate: false };
   const p = s.plain(text, form);
   const each = Math.max(1, Math.ceil((manner.size * 1.1) / s.interior.text.leading));
@@ -33,13 +44,23 @@ export function displayed(s: Setter, text: string, manner: Manner, row: number, 
 }
 
 /** The heading of a chapter or of any other section that has one. */
-export function openingBlock(s: Setter, section: string, heading: Heading, sinkRows: number): FlowBlock | null {
+export function openingBlock(
+  s: Setter,
+  section: string,
+  heading: Heading,
+  sinkRows: number,
+): FlowBlock | null {
   const o = s.interior.opening;
   const items: Item[] = [];
   let row = sinkRows;
   if (heading.number) {
     const tracking = Math.round(o.numberSize * 0.12);
-    const number = displayed(s, heading.number.toLowerCase(), { size: o.numberSize, smallCaps: true, tracking }, row);
+    const number = displayed(
+      s,
+      heading.number.toLowerCase(),
+      { size: o.numberSize, smallCaps: true, tracking },
+      row,
+    );
     items.push(...number.items);
     row += number.rows + (heading.title ? 1 : 0);
   }
@@ -85,9 +106,26 @@ export function dropCap(s: Setter, block: Node, lines: number): DropCap | null {
   const glyph = letter.runs[0];
   const ink = glyph ? glyph.face.inkOf(glyph.ids[0] as number) : { left: 0, width: 0, top: 0, height: 0 };
   const scale = (u: number): Mp => (glyph ? style.scale(glyph.face, u) : 0);
-  const form: ParagraphForm = { manner, indent: 0, measure: s.measure, x: -scale(ink.left) - (quote?.width ?? 0), align: 'left', hyphenate: false };
+  const form: ParagraphForm = {
+    manner,
+    indent: 0,
+    measure: s.measure,
+    x: -scale(ink.left) - (quote?.width ?? 0),
+    align: 'left',
+    hyphenate: false,
+  };
   const builder = s.builder(block.attrs.id as string, form);
-  if (quote && m[1]) builder.text(m[1], s.faces.style('regular', { size: text.size, features: 'onum', language: s.language, rise: height - Math.round(capShare * text.size), tracking: 0 }));
+  if (quote && m[1])
+    builder.text(
+      m[1],
+      s.faces.style('regular', {
+        size: text.size,
+        features: 'onum',
+        language: s.language,
+        rise: height - Math.round(capShare * text.size),
+        tracking: 0,
+      }),
+    );
   builder.text((m[2] as string).toUpperCase(), style);
   const p = builder.done();
   const [item] = s.items(p, s.break(p, form), form);

@@ -9,7 +9,12 @@ import { displayed, solid } from './opening';
 import type { Manner, ParagraphForm, Setter } from './setter';
 
 export function halfTitle(s: Setter, section: Section, record: BookRecord): FlowBlock[] {
-  const title = displayed(s, record.title || 'Untitled', { size: 13_000, smallCaps: true, tracking: 900 }, Math.round(rowsOf(s.interior) * 0.25));
+  const title = displayed(
+    s,
+    record.title || 'Untitled',
+    { size: 13_000, smallCaps: true, tracking: 900 },
+    Math.round(rowsOf(s.interior) * 0.25),
+  );
   return [solid(section.id, rowsOf(s.interior), title.items)];
 }
 
@@ -41,9 +46,20 @@ export function titlePage(s: Setter, section: Section, record: BookRecord): Flow
 }
 
 /** The copyright page stands at the foot of its page in the size of notes. */
-export function copyrightPage(s: Setter, section: Section, record: BookRecord, edition: Edition, editions: readonly Edition[]): FlowBlock[] {
+export function copyrightPage(
+  s: Setter,
+  section: Section,
+  record: BookRecord,
+  edition: Edition,
+  editions: readonly Edition[],
+): FlowBlock[] {
   const form: ParagraphForm = {
-    manner: { size: s.interior.note.size }, indent: 0, measure: s.measure, x: 0, align: 'left', hyphenate: false,
+    manner: { size: s.interior.note.size },
+    indent: 0,
+    measure: s.measure,
+    x: 0,
+    align: 'left',
+    hyphenate: false,
   };
   const items: Item[] = [];
   let row = 0;
@@ -55,14 +71,23 @@ export function copyrightPage(s: Setter, section: Section, record: BookRecord, e
   }
   const total = rowsOf(s.interior);
   const down = Math.max(0, total - (row - 1));
-  return [solid(section.id, total, items.map((i) => ({ ...i, row: i.row + down })))];
+  return [
+    solid(
+      section.id,
+      total,
+      items.map((i) => ({ ...i, row: i.row + down })),
+    ),
+  ];
 }
 
 export function partPage(s: Setter, section: Section, heading: Heading): FlowBlock[] {
   const items: Item[] = [];
   let row = Math.round(rowsOf(s.interior) * 0.28);
   if (heading.number) {
-    items.push(...displayed(s, heading.number.toLowerCase(), { size: 13_000, smallCaps: true, tracking: 1_400 }, row).items);
+    items.push(
+      ...displayed(s, heading.number.toLowerCase(), { size: 13_000, smallCaps: true, tracking: 1_400 }, row)
+        .items,
+    );
     row += 3;
   }
   if (heading.title) {
@@ -71,7 +96,12 @@ export function partPage(s: Setter, section: Section, heading: Heading): FlowBlo
     row += title.rows;
   }
   if (heading.subtitle) {
-    const subtitle = displayed(s, heading.subtitle, { size: s.interior.opening.subtitleSize, italic: true }, row);
+    const subtitle = displayed(
+      s,
+      heading.subtitle,
+      { size: s.interior.opening.subtitleSize, italic: true },
+      row,
+    );
     items.push(...subtitle.items);
     row += subtitle.rows;
   }
@@ -79,7 +109,12 @@ export function partPage(s: Setter, section: Section, heading: Heading): FlowBlo
 }
 
 /** Contents: a line an entry, leaders of dots that stand under one another, folios ranged right. */
-export function contentsBlocks(s: Setter, section: Section, entries: readonly ContentsEntry[], folioOf: (section: string) => string): FlowBlock[] {
+export function contentsBlocks(
+  s: Setter,
+  section: Section,
+  entries: readonly ContentsEntry[],
+  folioOf: (section: string) => string,
+): FlowBlock[] {
   const { text } = s.interior;
   const manner: Manner = { size: text.size };
   const style = s.style(manner);
@@ -95,7 +130,11 @@ export function contentsBlocks(s: Setter, section: Section, entries: readonly Co
       : entry.heading.title || entry.heading.number;
     const form: ParagraphForm = {
       manner: part ? { size: text.size, smallCaps: true } : manner,
-      indent: -text.size, measure: s.measure - x - text.size - room, x: x + text.size, align: 'left', hyphenate: false,
+      indent: -text.size,
+      measure: s.measure - x - text.size - room,
+      x: x + text.size,
+      align: 'left',
+      hyphenate: false,
     };
     const p = s.plain(part ? label.toLowerCase() : label, form, entry.section.id);
     const broken = s.break(p, form);
@@ -105,7 +144,14 @@ export function contentsBlocks(s: Setter, section: Section, entries: readonly Co
     let used = row === 0 ? x : x + text.size;
     if (last) for (let i = last.from; i <= last.to; i++) used += p.pieces[i]?.width ?? 0;
     const folio = folioOf(entry.section.id);
-    const wide: ParagraphForm = { manner, indent: 0, measure: s.measure, x: 0, align: 'right', hyphenate: false };
+    const wide: ParagraphForm = {
+      manner,
+      indent: 0,
+      measure: s.measure,
+      x: 0,
+      align: 'right',
+      hyphenate: false,
+    };
     const f = s.plain(folio, wide);
     items.push(...s.items(f, s.break(f, wide), wide).map((i) => ({ ...i, row })));
     // Dots stand on a grid counted from the right, so that those of all lines agree.
@@ -115,7 +161,16 @@ export function contentsBlocks(s: Setter, section: Section, entries: readonly Co
       const b = s.builder('', { ...wide, align: 'left' });
       for (let k = from; k < to; k++) b.text('.', style).gap(step - dot.width, style);
       const leader = b.done();
-      items.push(...s.items(leader, s.break(leader, { ...wide, align: 'left', hyphenate: false }), { ...wide, align: 'left', x: from * step }).slice(0, 1).map((i) => ({ ...i, row })));
+      items.push(
+        ...s
+          .items(leader, s.break(leader, { ...wide, align: 'left', hyphenate: false }), {
+            ...wide,
+            align: 'left',
+            x: from * step,
+          })
+          .slice(0, 1)
+          .map((i) => ({ ...i, row })),
+      );
     }
     return solid(section.id, row + 1, items, { before: part ? 1 : 0, keep: part && withParts ? 1 : 0 });
   });

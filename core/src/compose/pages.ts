@@ -51,7 +51,17 @@ export interface Fault {
   page: number;
 }
 
-const COST = { widow: 1e8, orphan: 1e8, stranded: 1e8, overfull: 1e11, unlevel: 1e6, shortLast: 1e5, splitNote: 4_000, hyphenRecto: 40, hyphenVerso: 15 };
+const COST = {
+  widow: 1e8,
+  orphan: 1e8,
+  stranded: 1e8,
+  overfull: 1e11,
+  unlevel: 1e6,
+  shortLast: 1e5,
+  splitNote: 4_000,
+  hyphenRecto: 40,
+  hyphenVerso: 15,
+};
 const WINDOW = 3;
 const MIN_LAST_ROWS = 4;
 const BEAM = 160;
@@ -89,7 +99,10 @@ interface State {
 
 /** States with the same key are the same to everything that follows. */
 const keyOf = (s: State): number =>
-  ((((s.used * 64 + Math.min(s.notes, 63)) * 64 + Math.min(s.pending, 63)) * 4 + s.keep) * 2 + (s.recto ? 1 : 0)) * 8 + Math.min(s.level + 1, 7);
+  ((((s.used * 64 + Math.min(s.notes, 63)) * 64 + Math.min(s.pending, 63)) * 4 + s.keep) * 2 +
+    (s.recto ? 1 : 0)) *
+    8 +
+  Math.min(s.level + 1, 7);
 
 class States {
   private readonly map = new Map<number, State>();
@@ -122,7 +135,17 @@ class Planner {
 
   run(): Plan {
     let states: State[] = [
-      { used: 0, notes: 0, pending: 0, keep: 0, recto: this.shape.starts === 'recto', level: -1, cost: 0, link: null, choice: null },
+      {
+        used: 0,
+        notes: 0,
+        pending: 0,
+        keep: 0,
+        recto: this.shape.starts === 'recto',
+        level: -1,
+        cost: 0,
+        link: null,
+        choice: null,
+      },
     ];
     for (let i = 0; i < this.blocks.length; i++) {
       const out = new States();
@@ -206,7 +229,15 @@ class Planner {
     });
   }
 
-  private placeText(i: number, v: number, variant: Variant, s: State, from: number, waiting: (States | undefined)[], out: States): void {
+  private placeText(
+    i: number,
+    v: number,
+    variant: Variant,
+    s: State,
+    from: number,
+    waiting: (States | undefined)[],
+    out: States,
+  ): void {
     const n = variant.rows;
     let { used, notes, keep } = s;
     let row = from;
@@ -219,11 +250,33 @@ class Planner {
         if (split > 0) {
           // The line stands here with the head of its note; the page is full, the rest of the note goes over.
           const full = { ...s, used: used + 1, notes: notes + added - split, keep: Math.max(0, keep - 1) };
-          const ended = this.newPage(full, i, row + 1, v, split, this.edgeFaults(from, row + 1, n, keep - 1), variant);
+          const ended = this.newPage(
+            full,
+            i,
+            row + 1,
+            v,
+            split,
+            this.edgeFaults(from, row + 1, n, keep - 1),
+            variant,
+          );
           this.wait(ended, row + 1, n, waiting, out);
         }
         if (row > from) {
-          this.wait(this.newPage({ ...s, used, notes, keep }, i, row, v, 0, this.edgeFaults(from, row, n, keep), variant), row, n, waiting, out);
+          this.wait(
+            this.newPage(
+              { ...s, used, notes, keep },
+              i,
+              row,
+              v,
+              0,
+              this.edgeFaults(from, row, n, keep),
+              variant,
+            ),
+            row,
+            n,
+            waiting,
+            out,
+          );
         } else if (split === 0 && used > 0) {
           this.placeText(i, v, variant, this.newPage(s, i, 0, v, 0, []), 0, waiting, out);
         } else if (split === 0) {
@@ -239,7 +292,15 @@ class Planner {
       row++;
       const left = this.shape.rows - used - this.shape.noteRows(notes);
       if (row < n && left <= WINDOW) {
-        const ended = this.newPage({ ...s, used, notes, keep }, i, row, v, 0, this.edgeFaults(from, row, n, keep), variant);
+        const ended = this.newPage(
+          { ...s, used, notes, keep },
+          i,
+          row,
+          v,
+          0,
+          this.edgeFaults(from, row, n, keep),
+          variant,
+        );
         this.wait(ended, row, n, waiting, out);
       }
     }
@@ -275,7 +336,15 @@ class Planner {
   }
 
   /** Ends a page before row `row` of block `i` and opens the next. `over`: note lines that go with it. */
-  private newPage(s: State, i: number, row: number, variant: number, over: number, faults: readonly Fault['kind'][], at?: Variant): State {
+  private newPage(
+    s: State,
+    i: number,
+    row: number,
+    variant: number,
+    over: number,
+    faults: readonly Fault['kind'][],
+    at?: Variant,
+  ): State {
     const shortfall = Math.max(0, this.room(s));
     let cost = s.cost + short(shortfall) + (over > 0 ? COST.splitNote : 0);
     const found: Fault['kind'][] = [...faults];
@@ -300,7 +369,16 @@ class Planner {
       level: s.recto ? -1 : Math.min(shortfall, 6),
       cost,
       choice: s.choice,
-      link: { before: s.link, block: i, row, variant, used: s.used, carried: carry, shortfall, faults: found },
+      link: {
+        before: s.link,
+        block: i,
+        row,
+        variant,
+        used: s.used,
+        carried: carry,
+        shortfall,
+        faults: found,
+      },
     };
   }
 
@@ -309,7 +387,8 @@ class Planner {
     let bestCost = Infinity;
     for (const s of states) {
       const lastShort = s.link !== null && s.used < MIN_LAST_ROWS;
-      const cost = s.cost + (lastShort ? COST.shortLast * (MIN_LAST_ROWS - s.used) : 0) + (s.keep > 0 ? 1 : 0);
+      const cost =
+        s.cost + (lastShort ? COST.shortLast * (MIN_LAST_ROWS - s.used) : 0) + (s.keep > 0 ? 1 : 0);
       if (cost < bestCost) {
         best = s;
         bestCost = cost;
@@ -318,7 +397,13 @@ class Planner {
     if (!best) return { pages: [], cost: 0, faults: [] };
     const end = best;
     const last: Link = {
-      before: end.link, block: this.blocks.length, row: 0, variant: 0, used: end.used, carried: end.pending, shortfall: 0,
+      before: end.link,
+      block: this.blocks.length,
+      row: 0,
+      variant: 0,
+      used: end.used,
+      carried: end.pending,
+      shortfall: 0,
       faults: end.link !== null && end.used < MIN_LAST_ROWS ? ['short-last'] : [],
     };
     return { ...this.unwind(last, end.choice), cost: bestCost };
@@ -350,7 +435,8 @@ class Planner {
         slices.push({ block, variant, from: row, to, at });
         at += to - row;
         for (let r = row; r < to; r++)
-          for (const id of variant.notes.get(r) ?? []) queue.push({ id, from: 0, to: this.shape.noteLines(id) });
+          for (const id of variant.notes.get(r) ?? [])
+            queue.push({ id, from: 0, to: this.shape.noteLines(id) });
         if (block === link.block) {
           row = to;
           break;
@@ -376,7 +462,10 @@ class Planner {
   }
 }
 
-function take(queue: readonly { id: string; from: number; to: number }[], lines: number): { here: PagePlan['notes']; rest: PagePlan['notes'] } {
+function take(
+  queue: readonly { id: string; from: number; to: number }[],
+  lines: number,
+): { here: PagePlan['notes']; rest: PagePlan['notes'] } {
   const here: PagePlan['notes'] = [];
   const rest: PagePlan['notes'] = [];
   let left = lines;

@@ -90,7 +90,18 @@ export class ParagraphBuilder {
     block: string,
     more: Partial<Pick<Paragraph, 'indent' | 'hyphenate' | 'justify' | 'scaling'>> = {},
   ) {
-    this.p = { block, pieces: [], after: [], offsets: [], notes: [], indent: 0, hyphenate: true, justify: true, scaling: 0, ...more };
+    this.p = {
+      block,
+      pieces: [],
+      after: [],
+      offsets: [],
+      notes: [],
+      indent: 0,
+      hyphenate: true,
+      justify: true,
+      scaling: 0,
+      ...more,
+    };
   }
 
   private push(piece: Piece, after: After, length: number): void {
@@ -170,7 +181,8 @@ export function addInline(builder: ParagraphBuilder, block: Node, setter: Inline
     const start = at;
     at += node.nodeSize;
     if (at <= from) return;
-    if (node.isText) builder.text((node.text as string).slice(Math.max(0, from - start)), setter.styleFor(node));
+    if (node.isText)
+      builder.text((node.text as string).slice(Math.max(0, from - start)), setter.styleFor(node));
     else if (node.type.name === 'note') {
       const { mark, style } = setter.noteMark(node.attrs.ref as string);
       builder.noteCall(mark, node.attrs.ref as string, style);

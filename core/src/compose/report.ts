@@ -7,12 +7,27 @@ import type { SectionPages } from './section';
 
 const MIN_LAST_ROWS = 4;
 
-export function reportOf(pages: readonly Page[], parts: readonly SectionPages[], starts: ReadonlyMap<string, number>): { report: Report; marks: ReportMark[] } {
+export function reportOf(
+  pages: readonly Page[],
+  parts: readonly SectionPages[],
+  starts: ReadonlyMap<string, number>,
+): { report: Report; marks: ReportMark[] } {
   const marks: ReportMark[] = [];
-  const mark = (kind: ReportMark['kind'], page: number, section: string, block?: string): void => void marks.push({ kind, page, place: { section, block } });
+  const mark = (kind: ReportMark['kind'], page: number, section: string, block?: string): void =>
+    void marks.push({ kind, page, place: { section, block } });
   const report: Report = {
-    pages: pages.length, lines: 0, hyphenatedLines: 0, longestHyphenLadder: 0, overfullLines: 0, looseLines: 0, tightLines: 0,
-    widows: 0, orphans: 0, strandedHeadings: 0, shortLastPages: 0, unlevelSpreads: 0,
+    pages: pages.length,
+    lines: 0,
+    hyphenatedLines: 0,
+    longestHyphenLadder: 0,
+    overfullLines: 0,
+    looseLines: 0,
+    tightLines: 0,
+    widows: 0,
+    orphans: 0,
+    strandedHeadings: 0,
+    shortLastPages: 0,
+    unlevelSpreads: 0,
   };
   let ladder = 0;
   for (const page of pages) {

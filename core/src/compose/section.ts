@@ -18,11 +18,25 @@ export interface SectionPages {
 }
 
 /** Flow of a section whose text the author wrote. */
-export function textFlow(s: Setter, section: Section, heading: Heading, pictures: ReadonlyMap<string, Picture>): Flow {
+export function textFlow(
+  s: Setter,
+  section: Section,
+  heading: Heading,
+  pictures: ReadonlyMap<string, Picture>,
+): Flow {
   const rule = kindRule(section.kind);
   const chapter = rule.opening === 'heading';
   const opening = chapter ? openingBlock(s, section.id, heading, sinkOf(s, section)) : null;
-  return new FlowBuilder(s, section, pictures, section.kind === 'chapter' || section.kind === 'prologue' || section.kind === 'epilogue' || section.kind === 'interlude', section.kind === 'copyright-page').build(opening);
+  return new FlowBuilder(
+    s,
+    section,
+    pictures,
+    section.kind === 'chapter' ||
+      section.kind === 'prologue' ||
+      section.kind === 'epilogue' ||
+      section.kind === 'interlude',
+    section.kind === 'copyright-page',
+  ).build(opening);
 }
 
 function sinkOf(s: Setter, section: Section): number {
@@ -57,13 +71,18 @@ function placePage(s: Setter, flow: Flow, page: PagePlan): Placed[] {
   const placed: Placed[] = [];
   page.slices.forEach((slice, i) => {
     const block = flow.blocks[slice.block] as FlowBlock;
-    const edge = block.kind === 'break' && block.atEdge !== null && (i === 0 || i === page.slices.length - 1) && page.slices.length > 1;
+    const edge =
+      block.kind === 'break' &&
+      block.atEdge !== null &&
+      (i === 0 || i === page.slices.length - 1) &&
+      page.slices.length > 1;
     const items = edge && block.atEdge ? block.atEdge : slice.variant.items;
     for (const item of items) {
       const inside = block.kind === 'text' ? item.row >= slice.from && item.row < slice.to : true;
       if (!inside) continue;
       const row = slice.at + item.row - (block.kind === 'text' ? slice.from : 0);
-      const y = item.kind === 'picture' ? interior.margins.top + row * leading + item.dy : baseline(s, row) + item.dy;
+      const y =
+        item.kind === 'picture' ? interior.margins.top + row * leading + item.dy : baseline(s, row) + item.dy;
       placed.push({ item, y });
     }
   });
@@ -72,7 +91,10 @@ function placePage(s: Setter, flow: Flow, page: PagePlan): Placed[] {
     const foot = interior.margins.top + rows * leading;
     const lead = interior.note.leading;
     const first = foot - lines.length * lead;
-    placed.push({ item: { kind: 'rule', x: 0, row: 0, dy: 0, width: Math.round(s.measure / 4), thickness: 400 }, y: first - Math.round(lead * 0.35) });
+    placed.push({
+      item: { kind: 'rule', x: 0, row: 0, dy: 0, width: Math.round(s.measure / 4), thickness: 400 },
+      y: first - Math.round(lead * 0.35),
+    });
     lines.forEach((item, i) => placed.push({ item, y: first + Math.round(lead * 0.76) + i * lead }));
   }
   return placed;

@@ -77,7 +77,8 @@ export function lineSpace(item: LineItem): LineSpace {
   for (let i = line.from; i <= line.to; i++) {
     const c = p.pieces[i];
     if (!c) continue;
-    if (c.kind === 'word') natural += i === line.from ? (first as Word).width : i === line.to ? (last as Word).width : c.width;
+    if (c.kind === 'word')
+      natural += i === line.from ? (first as Word).width : i === line.to ? (last as Word).width : c.width;
     else {
       natural += c.width;
       if (c.stretch > 0) {
@@ -89,18 +90,30 @@ export function lineSpace(item: LineItem): LineSpace {
     }
   }
   const starts = line.from === 0 && line.fromCut === 0;
-  const hang = (starts ? 0 : (first?.hangLeft ?? 0)) + (line.kind === Kind.forced ? 0 : (last?.hangRight ?? 0));
+  const hang =
+    (starts ? 0 : (first?.hangLeft ?? 0)) + (line.kind === Kind.forced ? 0 : (last?.hangRight ?? 0));
   const target = item.measure + hang - (starts ? p.indent : 0);
   const filled = item.align === 'justify' && (line.kind !== Kind.forced || natural > target);
   const missing = filled ? target - natural : 0;
   const give = (natural * p.scaling) / 1000;
   const ownShare = missing >= 0 ? stretch : shrink;
   // Spaces and letters give in proportion to what each may; letters never more than they may.
-  const letters = missing === 0 || give === 0 ? 0 : Math.max(-give, Math.min(give, Math.round((missing * give) / (give + ownShare))));
+  const letters =
+    missing === 0 || give === 0
+      ? 0
+      : Math.max(-give, Math.min(give, Math.round((missing * give) / (give + ownShare))));
   const glyphs = natural - spaces;
   const scale = glyphs > 0 ? Math.round((100_000 * (glyphs + letters)) / glyphs) : 100_000;
   const spread = missing - Math.round((glyphs * (scale - 100_000)) / 100_000);
   // Rounding, and letters that hang, can be off by some hundredths of a point.
   const overfull = natural - shrink - give > target + 60;
-  return { natural, target, count, mean: count > 0 ? Math.round((spaces + spread) / count) : 0, overfull, spread, scale };
+  return {
+    natural,
+    target,
+    count,
+    mean: count > 0 ? Math.round((spaces + spread) / count) : 0,
+    overfull,
+    spread,
+    scale,
+  };
 }

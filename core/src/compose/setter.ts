@@ -65,11 +65,23 @@ export class Setter {
     const bold = Boolean(manner.bold) || names.has('strong');
     const mono = Boolean(manner.monospace) || names.has('monospaced');
     const smallCaps = Boolean(manner.smallCaps) || names.has('smallCaps');
-    const variant: FaceVariant = mono ? 'monospace' : bold ? (italic ? 'boldItalic' : 'bold') : italic ? 'italic' : 'regular';
+    const variant: FaceVariant = mono
+      ? 'monospace'
+      : bold
+        ? italic
+          ? 'boldItalic'
+          : 'bold'
+        : italic
+          ? 'italic'
+          : 'regular';
     const script = names.has('super') ? SUPERIOR : names.has('sub') ? INFERIOR : null;
     const tag = marks.find((m) => m.type.name === 'language')?.attrs.tag as string | undefined;
     const style = this.faces.style(variant, {
-      size: script ? Math.round(manner.size * script.size) : mono ? Math.round(manner.size * 0.86) : manner.size,
+      size: script
+        ? Math.round(manner.size * script.size)
+        : mono
+          ? Math.round(manner.size * 0.86)
+          : manner.size,
       features: mono ? '' : smallCaps ? 'smcp,onum' : manner.capitals ? 'lnum' : 'onum',
       language: tag ?? this.language,
       rise: script ? Math.round(manner.size * script.rise) : 0,
@@ -117,7 +129,9 @@ export class Setter {
   }
 
   plain(text: string, form: ParagraphForm, block = ''): Paragraph {
-    return this.builder(block, form).text(form.manner.capitals ? text.toUpperCase() : text, this.style(form.manner)).done();
+    return this.builder(block, form)
+      .text(form.manner.capitals ? text.toUpperCase() : text, this.style(form.manner))
+      .done();
   }
 
   break(p: Paragraph, form: ParagraphForm): Broken {
@@ -127,7 +141,11 @@ export class Setter {
 
   items(p: Paragraph, broken: Broken, form: ParagraphForm): LineItem[] {
     return broken.lines.map((line, row) => ({
-      kind: 'line', paragraph: p, line, row, dy: 0,
+      kind: 'line',
+      paragraph: p,
+      line,
+      row,
+      dy: 0,
       x: form.x + line.shift,
       measure: form.measure - line.shift,
       align: form.align,

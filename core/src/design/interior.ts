@@ -53,7 +53,9 @@ export function trimOf(text: string): Trim | null {
   if (listed) return listed;
   const size = parseTrim(text);
   if (!size) return null;
-  const same = TRIMS.find((t) => Math.abs(t.width - size.width) < 100 && Math.abs(t.height - size.height) < 100);
+  const same = TRIMS.find(
+    (t) => Math.abs(t.width - size.width) < 100 && Math.abs(t.height - size.height) < 100,
+  );
   return same ?? { name: text, ...size };
 }
 
@@ -73,7 +75,15 @@ export function harrow(trim: Trim): Interior {
     },
     text: { size: pt(11), leading: pt(14), indent: inches(0.25), stretch: 167, shrink: 80, glyphScaling: 10 },
     note: { size: pt(9), leading: pt(11) },
-    opening: { sink: 6, numberSize: pt(11), titleSize: pt(20), subtitleSize: pt(13), gap: 4, dropCapLines: 2, smallCapWords: 4 },
+    opening: {
+      sink: 6,
+      numberSize: pt(11),
+      titleSize: pt(20),
+      subtitleSize: pt(13),
+      gap: 4,
+      dropCapLines: 2,
+      smallCapWords: 4,
+    },
     ornament: '❦',
     head: { size: pt(9.5), above: pt(17) },
   };

@@ -2,7 +2,15 @@
 import { Fragment, Slice } from 'prosemirror-model';
 import { ReplaceStep } from 'prosemirror-transform';
 import { done, refused, type Outcome } from '../base';
-import { kindRule, sectionToJson, withFreshIds, type Book, type Change, type Section, type SectionKind } from '../book';
+import {
+  kindRule,
+  sectionToJson,
+  withFreshIds,
+  type Book,
+  type Change,
+  type Section,
+  type SectionKind,
+} from '../book';
 import { schema } from '../book';
 
 const indexOf = (book: Book, id: string): number => book.sections.findIndex((s) => s.id === id);
@@ -45,10 +53,16 @@ export function divide(book: Book, id: string, blockId: string, newId: () => str
   const first = tailBlocks.child(0);
   const heads = first.type.name === 'subhead' || first.type.name === 'break';
   const title = first.type.name === 'subhead' ? first.textContent.trim() : '';
-  const body = fragmentOf(section, (name, i, note) => (name === 'noteBody' ? refs.has(note) : i >= at + (heads ? 1 : 0)));
+  const body = fragmentOf(section, (name, i, note) =>
+    name === 'noteBody' ? refs.has(note) : i >= at + (heads ? 1 : 0),
+  );
   const bodyHasText = body.childCount > 0 && body.child(0).type.name !== 'noteBody';
   const content = withFreshIds(
-    schema.node('doc', null, bodyHasText ? body : Fragment.from(schema.node('paragraph', { id: '' })).append(body)),
+    schema.node(
+      'doc',
+      null,
+      bodyHasText ? body : Fragment.from(schema.node('paragraph', { id: '' })).append(body),
+    ),
     newId,
   );
   const head = fragmentOf(section, (name, i, note) => (name === 'noteBody' ? !refs.has(note) : i < at));
@@ -56,7 +70,10 @@ export function divide(book: Book, id: string, blockId: string, newId: () => str
   return done({
     type: 'group',
     label: 'Divide the section',
-    changes: [replaceAll(section, head), { type: 'insert-section', index: index + 1, section: sectionToJson(fresh) }],
+    changes: [
+      replaceAll(section, head),
+      { type: 'insert-section', index: index + 1, section: sectionToJson(fresh) },
+    ],
   });
 }
 
@@ -76,7 +93,11 @@ export function join(book: Book, id: string, newId: () => string): Outcome<Chang
     .append(fragmentOf(section, isNote));
   const children: Change[] = book.sections
     .filter((s) => s.parent === id)
-    .map((s) => ({ type: 'set-section', id: s.id, fields: { parent: before.kind === 'part' ? before.id : before.parent } }));
+    .map((s) => ({
+      type: 'set-section',
+      id: s.id,
+      fields: { parent: before.kind === 'part' ? before.id : before.parent },
+    }));
   return done({
     type: 'group',
     label: 'Join to the section before',
@@ -93,7 +114,9 @@ export function changeKind(book: Book, id: string, kind: SectionKind): Outcome<C
   const parent = matter === 'body' && kind !== 'part' ? section.parent : null;
   const orphans: Change[] =
     section.kind === 'part' && kind !== 'part'
-      ? book.sections.filter((s) => s.parent === id).map((s) => ({ type: 'set-section', id: s.id, fields: { parent: null } }))
+      ? book.sections
+          .filter((s) => s.parent === id)
+          .map((s) => ({ type: 'set-section', id: s.id, fields: { parent: null } }))
       : [];
   return done({
     type: 'group',
@@ -107,7 +130,8 @@ export function moveBefore(book: Book, id: string, beforeId: string | null): Out
   const section = book.sections[indexOf(book, id)];
   if (!section) return refused('order/gone', 'The section was deleted meanwhile.');
   const moving = book.sections.filter((s) => s.id === id || s.parent === id);
-  if (moving.some((s) => s.id === beforeId)) return refused('order/itself', 'A part cannot be moved into itself.');
+  if (moving.some((s) => s.id === beforeId))
+    return refused('order/itself', 'A part cannot be moved into itself.');
   const rest = book.sections.filter((s) => !moving.includes(s));
   const target = beforeId === null ? rest.length : rest.findIndex((s) => s.id === beforeId);
   if (target < 0) return refused('order/gone', 'The section to move it before was deleted meanwhile.');
@@ -118,24 +142,32 @@ export function moveBefore(book: Book, id: string, beforeId: string | null): Out
   const descending = order.indexOf(section) > indexOf(book, id);
   for (const s of descending ? [...moving].reverse() : moving) {
     now = now.filter((x) => x !== s);
-    const follows = order.slice(order.indexOf(s) + 1).find((x) => !moving.includes(x) || now.indexOf(x) >= 0 && placed(x, changes));
+    const follows = order
+      .slice(order.indexOf(s) + 1)
+      .find((x) => !moving.includes(x) || (now.indexOf(x) >= 0 && placed(x, changes)));
     const index = follows ? now.indexOf(follows) : now.length;
     now.splice(index, 0, s);
     changes.push({ type: 'move-section', id: s.id, index });
   }
   const final = now;
   const at = final.indexOf(section);
-  const previous = final.slice(0, at).reverse().find((s) => s.id !== id);
+  const previous = final
+    .slice(0, at)
+    .reverse()
+    .find((s) => s.id !== id);
   const parent =
     section.kind === 'part' || section.matter !== 'body'
       ? null
       : previous?.kind === 'part'
         ? previous.id
-        : (previous?.matter === 'body' ? previous.parent : null);
+        : previous?.matter === 'body'
+          ? previous.parent
+          : null;
   if (parent !== section.parent) changes.push({ type: 'set-section', id, fields: { parent } });
   return done({ type: 'group', label: 'Move the section', changes });
 }
-const placed = (s: Section, changes: readonly Change[]): boolean => changes.some((c) => c.type === 'move-section' && c.id === s.id);
+const placed = (s: Section, changes: readonly Change[]): boolean =>
+  changes.some((c) => c.type === 'move-section' && c.id === s.id);
 
 export function remove(book: Book, id: string): Outcome<Change> {
   const section = book.sections[indexOf(book, id)];
@@ -143,5 +175,9 @@ export function remove(book: Book, id: string): Outcome<Change> {
   const children: Change[] = book.sections
     .filter((s) => s.parent === id)
     .map((s) => ({ type: 'set-section', id: s.id, fields: { parent: null } }));
-  return done({ type: 'group', label: 'Delete the section', changes: [...children, { type: 'remove-section', id }] });
+  return done({
+    type: 'group',
+    label: 'Delete the section',
+    changes: [...children, { type: 'remove-section', id }],
+  });
 }

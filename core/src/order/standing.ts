@@ -22,7 +22,10 @@ export interface TitlePageLine {
 }
 
 const ROLE_WORDS: Record<string, string> = {
-  editor: 'Edited by', translator: 'Translated by', illustrator: 'Illustrated by', foreword: 'With a foreword by',
+  editor: 'Edited by',
+  translator: 'Translated by',
+  illustrator: 'Illustrated by',
+  foreword: 'With a foreword by',
 };
 
 export function titlePageLines(record: BookRecord): TitlePageLine[] {
@@ -33,7 +36,8 @@ export function titlePageLines(record: BookRecord): TitlePageLine[] {
   add('title', record.title);
   add('subtitle', record.subtitle);
   add('author', authorsLine(record));
-  for (const c of record.contributors) if (c.role !== 'author') add('other', `${ROLE_WORDS[c.role]} ${c.name}`);
+  for (const c of record.contributors)
+    if (c.role !== 'author') add('other', `${ROLE_WORDS[c.role]} ${c.name}`);
   add('imprint', [record.imprint, record.place].filter(Boolean).join(' · '));
   return lines;
 }
@@ -42,11 +46,19 @@ export function titlePageLines(record: BookRecord): TitlePageLine[] {
 export function copyrightLines(record: BookRecord, edition: Edition, isbns: readonly Edition[]): string[] {
   const holder = record.copyrightHolder || authorsLine(record);
   const lines: string[] = [];
-  if (record.imprint) lines.push(record.year ? `First published in ${record.year} by ${record.imprint}` : `Published by ${record.imprint}`);
+  if (record.imprint)
+    lines.push(
+      record.year
+        ? `First published in ${record.year} by ${record.imprint}`
+        : `Published by ${record.imprint}`,
+    );
   if (record.place) lines.push(record.place);
   lines.push(`Copyright ©${record.year ? ` ${record.year}` : ''}${holder ? ` ${holder}` : ''}`);
-  lines.push('All rights reserved. No part of this book may be reproduced or passed on in any form without the written permission of the copyright holder, except for short quotations in reviews.');
+  lines.push(
+    'All rights reserved. No part of this book may be reproduced or passed on in any form without the written permission of the copyright holder, except for short quotations in reviews.',
+  );
   const own = isbns.filter((e) => bareIsbn(e.isbn) !== '');
-  for (const e of own.some((x) => x.id === edition.id) ? [edition] : []) lines.push(`ISBN ${e.isbn} (${e.name.toLowerCase()})`);
+  for (const e of own.some((x) => x.id === edition.id) ? [edition] : [])
+    lines.push(`ISBN ${e.isbn} (${e.name.toLowerCase()})`);
   return lines;
 }

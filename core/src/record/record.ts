@@ -4,9 +4,19 @@ import { z } from 'zod';
 export const ROLES = ['author', 'editor', 'translator', 'illustrator', 'foreword'] as const;
 export type Role = (typeof ROLES)[number];
 /** MARC relator codes, as EPUB's `role` refinement wants them (id.loc.gov/vocabulary/relators). */
-export const RELATOR: Record<Role, string> = { author: 'aut', editor: 'edt', translator: 'trl', illustrator: 'ill', foreword: 'aui' };
+export const RELATOR: Record<Role, string> = {
+  author: 'aut',
+  editor: 'edt',
+  translator: 'trl',
+  illustrator: 'ill',
+  foreword: 'aui',
+};
 
-export const contributorSchema = z.object({ name: z.string(), role: z.enum(ROLES), sortName: z.string().default('') });
+export const contributorSchema = z.object({
+  name: z.string(),
+  role: z.enum(ROLES),
+  sortName: z.string().default(''),
+});
 export type Contributor = z.infer<typeof contributorSchema>;
 
 export const recordSchema = z.object({
@@ -22,7 +32,10 @@ export const recordSchema = z.object({
   description: z.string().default(''),
   keywords: z.array(z.string()).default([]),
   /** List price of the ebook in minor units of the currency, so that money is never a fraction. */
-  price: z.object({ minor: z.number().int().nonnegative(), currency: z.string().length(3) }).nullable().default(null),
+  price: z
+    .object({ minor: z.number().int().nonnegative(), currency: z.string().length(3) })
+    .nullable()
+    .default(null),
   /** Id of the cover picture among the book's pictures. */
   cover: z.string().nullable().default(null),
 });
@@ -46,6 +59,14 @@ export function sortNameOf(c: Contributor): string {
 
 /** A name a file can carry everywhere: "The Salt Ledger" → "the-salt-ledger". */
 export function fileStem(title: string): string {
-  const s = title.normalize('NFKD').replace(/[\u0300-\u036f]/g, '').toLowerCase();
-  return s.replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 60) || 'untitled';
+  const s = title
+    .normalize('NFKD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .toLowerCase();
+  return (
+    s
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 60) || 'untitled'
+  );
 }

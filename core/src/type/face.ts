@@ -43,7 +43,13 @@ function tools(hb: HarfBuzz): Tools {
   on('quadratic_to', 'Q', 2);
   on('cubic_to', 'C', 3);
   on('close_path', 'Z', 0);
-  const made = { buffer: c.hb_buffer_create!(), text: c.malloc!(TEXT_ROOM * 2), extents: c.malloc!(64), draw, pen };
+  const made = {
+    buffer: c.hb_buffer_create!(),
+    text: c.malloc!(TEXT_ROOM * 2),
+    extents: c.malloc!(64),
+    draw,
+    pen,
+  };
   toolsOf.set(hb, made);
   return made;
 }
@@ -125,7 +131,11 @@ export class Face {
     c.hb_shape!(this.font, t.buffer, list.at, list.count);
     const count = c.hb_buffer_get_length!(t.buffer);
     const info = new Uint32Array(this.hb.memory.buffer, c.hb_buffer_get_glyph_infos!(t.buffer, 0), count * 5);
-    const position = new Int32Array(this.hb.memory.buffer, c.hb_buffer_get_glyph_positions!(t.buffer, 0), count * 5);
+    const position = new Int32Array(
+      this.hb.memory.buffer,
+      c.hb_buffer_get_glyph_positions!(t.buffer, 0),
+      count * 5,
+    );
     const out: ShapedGlyphs = { ids: [], advances: [], dx: [], dy: [], chars: [] };
     for (let i = 0; i < count; i++) {
       const cluster = info[i * 5 + 2] as number;
@@ -166,7 +176,9 @@ export class Face {
     if (!list) {
       const tags = features === '' ? [] : features.split(',');
       // hb_feature_t: tag, value, start, end.
-      const words = new Uint32Array(tags.flatMap((t) => [tag(t.replace('-', '')), t.startsWith('-') ? 0 : 1, 0, 0xffffffff]));
+      const words = new Uint32Array(
+        tags.flatMap((t) => [tag(t.replace('-', '')), t.startsWith('-') ? 0 : 1, 0, 0xffffffff]),
+      );
       list = { at: tags.length ? this.hb.keep(new Uint8Array(words.buffer)) : 0, count: tags.length };
       this.featureLists.set(features, list);
     }

@@ -56,10 +56,37 @@ export async function startHarfBuzz(wasm: Uint8Array): Promise<HarfBuzz> {
       const types = [...signature].map((c) => (c === 'i' ? 0x7f : 0x7d));
       const module = new WebAssembly.Module(
         new Uint8Array([
-          0, 0x61, 0x73, 0x6d, 1, 0, 0, 0, // magic and version
-          1, types.length + 4, 1, 0x60, types.length, ...types, 0, // one function type
-          2, 7, 1, 1, 0x65, 1, 0x66, 0, 0, // import e.f
-          7, 5, 1, 1, 0x66, 0, 0, // export f
+          0,
+          0x61,
+          0x73,
+          0x6d,
+          1,
+          0,
+          0,
+          0, // magic and version
+          1,
+          types.length + 4,
+          1,
+          0x60,
+          types.length,
+          ...types,
+          0, // one function type
+          2,
+          7,
+          1,
+          1,
+          0x65,
+          1,
+          0x66,
+          0,
+          0, // import e.f
+          7,
+          5,
+          1,
+          1,
+          0x66,
+          0,
+          0, // export f
         ]),
       );
       const wrapped = new WebAssembly.Instance(module, { e: { f: fn } }).exports.f;

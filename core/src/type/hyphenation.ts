@@ -40,7 +40,10 @@ export function patternsFor(language: string): string | null {
 }
 
 /** Loads patterns; a language without any is set unhyphenated. `exceptions` are written "rec-ord". */
-export async function loadHyphenator(language: string, exceptions: readonly string[] = []): Promise<Hyphenator> {
+export async function loadHyphenator(
+  language: string,
+  exceptions: readonly string[] = [],
+): Promise<Hyphenator> {
   const key = patternsFor(language);
   const loader = key ? LOADERS[key] : undefined;
   if (!loader) return none;
@@ -80,7 +83,9 @@ function divide(word: string, [table, trie]: PatternSet): number[] {
       const node: Node | undefined = branch[dotted[i] as string];
       if (node === undefined) break;
       const row = typeof node === 'number' ? table[node] : Array.isArray(node) ? table[node[1]] : undefined;
-      if (row) for (let k = 0; k < row.length; k++) if ((row[k] as number) > (levels[base + k] ?? 255)) levels[base + k] = row[k] as number;
+      if (row)
+        for (let k = 0; k < row.length; k++)
+          if ((row[k] as number) > (levels[base + k] ?? 255)) levels[base + k] = row[k] as number;
       branch = typeof node === 'number' ? null : Array.isArray(node) ? node[0] : node;
     }
   }

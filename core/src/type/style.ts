@@ -44,7 +44,8 @@ export interface GlyphRun {
   plain: boolean;
 }
 
-const IGNORABLE = /[\u00ad\u200b-\u200f\u2060-\u2064\ufeff\ufe00-\ufe0f]/u;
+/** Signs without a shape: soft hyphen, zero-width signs, variation selectors. */
+const IGNORABLE = /\u00ad|[\u200b-\u200f]|[\u2060-\u2064]|\ufeff|[\ufe00-\ufe0f]/u;
 
 export class Style {
   readonly face: Face;
@@ -81,7 +82,10 @@ export class Style {
     const key = `${points.join()}|${text}`;
     let widths = this.fragments.get(key);
     if (!widths) {
-      widths = points.flatMap((p) => [this.word(`${text.slice(0, p)}-`).width, this.word(text.slice(p)).width]);
+      widths = points.flatMap((p) => [
+        this.word(`${text.slice(0, p)}-`).width,
+        this.word(text.slice(p)).width,
+      ]);
       this.fragments.set(key, widths);
     }
     return widths;
@@ -105,7 +109,15 @@ export class Style {
       for (const a of advances) width += a;
       const dx = g.dx.map(scale);
       const dy = g.dy.map(scale);
-      runs.push({ face, ids: g.ids, advances, dx, dy, chars: g.chars, plain: dx.every((v) => v === 0) && dy.every((v) => v === 0) });
+      runs.push({
+        face,
+        ids: g.ids,
+        advances,
+        dx,
+        dy,
+        chars: g.chars,
+        plain: dx.every((v) => v === 0) && dy.every((v) => v === 0),
+      });
     }
     const first = runs[0]?.advances[0] ?? 0;
     const last = runs.at(-1)?.advances.at(-1) ?? 0;

@@ -33,7 +33,15 @@ export async function startSubsetter(wasm: Uint8Array): Promise<Subsetter> {
       const out = c.hb_face_reference_blob!(result);
       const start = c.hb_blob_get_data!(out, 0);
       const copy = new Uint8Array(hb.memory.buffer).slice(start, start + c.hb_blob_get_length!(out));
-      for (const [free, what] of [['hb_blob_destroy', out], ['hb_face_destroy', result], ['hb_subset_input_destroy', input], ['hb_face_destroy', face], ['hb_blob_destroy', blob], ['free', at]] as const) c[free]!(what);
+      for (const [free, what] of [
+        ['hb_blob_destroy', out],
+        ['hb_face_destroy', result],
+        ['hb_subset_input_destroy', input],
+        ['hb_face_destroy', face],
+        ['hb_blob_destroy', blob],
+        ['free', at],
+      ] as const)
+        c[free]!(what);
       return copy;
     },
   };

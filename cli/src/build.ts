@@ -1,0 +1,119 @@
+import { pictureInfo } from '@pagina/core/base';
+import type { Book, Edition } from '@pagina/core/book';
+import { trimOf } from '@pagina/core/design';
+import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
+import { makeEbook, makePrint, readBookFile, type BookFile } from '@pagina/make';
+import { readInput, Unusable, unusable, writeOutput, type Options } from './main';
+
+/** Makes one edition of a manuscript or a book file. */
+export async function build(path: string, options: Options): Promise<number> {
+  const form = options.edition;
+  if (form !== 'print' && form !== 'reflow')
+    throw new Unusable('Say which edition to make: --edition print or --edition reflow.');
+  if (!options.out) throw new Unusable('Say where the file goes: --out FILE.');
+  const started = performance.now();
+  const source = await open(path);
+  const { book, edition } = prepared(source, options, form);
+  const read = Math.round(performance.now() - started);
+  const pictures = (id: string): Uint8Array | null => source.files.get(id) ?? null;
+  if (form === 'print') {
+    const made = await makePrint(book, edition.id, { pictures });
+    if (!made.ok) throw unusable(made.refusal);
+    writeOutput(options.out, made.value.bytes);
+    const { composition, milliseconds } = made.value;
+    const r = composition.report;
+    const report = {
+      pages: r.pages,
+      lines: r.lines,
+      hyphenatedLines: r.hyphenatedLines,
+      longestHyphenLadder: r.longestHyphenLadder,
+      overfullLines: r.overfullLines,
+      looseLines: r.looseLines,
+      widows: r.widows,
+      orphans: r.orphans,
+      strandedHeadings: r.strandedHeadings,
+      shortLastPages: r.shortLastPages,
+      unlevelSpreads: r.unlevelSpreads,
+      milliseconds: { read, ...milliseconds },
+    };
+    if (options.report) writeOutput(options.report, `${JSON.stringify(report, null, 2)}\n`);
+    for (const m of composition.missing.slice(0, 5))
+      process.stderr.write(
+        `No face has the character ${m.char} (U+${m.char.codePointAt(0)?.toString(16).toUpperCase()}).\n`,
+      );
+    return 0;
+  }
+  const print = book.editions.find((e) => e.form === 'print');
+  const made = await makeEbook(book, edition.id, { pictures, print: print ? { edition: print.id } : null });
+  if (!made.ok) throw unusable(made.refusal);
+  writeOutput(options.out, made.value.bytes);
+  if (options.report)
+    writeOutput(
+      options.report,
+      `${JSON.stringify({ milliseconds: { read, ...made.value.milliseconds } }, null, 2)}\n`,
+    );
+  return 0;
+}
+
+async function open(path: string): Promise<BookFile> {
+  const bytes = readInput(path);
+  if (bytes[0] === 0x7b || /\.json$/i.test(path)) {
+    const read = readBookFile(bytes);
+    if (!read.ok) throw unusable(read.refusal);
+    return read.value;
+  }
+  // Loaded only when a manuscript is to be read: a book file needs none of it.
+  const { readManuscript } = await import('@pagina/core/intake');
+  const read = await readManuscript(bytes);
+  if (!read.ok) throw unusable(read.refusal);
+  return { book: read.value.book, files: read.value.files };
+}
+
+function prepared(
+  source: BookFile,
+  options: Options,
+  form: 'print' | 'reflow',
+): { book: Book; edition: Edition } {
+  let { book } = source;
+  const record = { ...book.record };
+  if (options.title) record.title = options.title;
+  if (options.author)
+    record.contributors = [
+      { name: options.author, role: 'author', sortName: '' },
+      ...record.contributors.filter((c) => c.role !== 'author'),
+    ];
+  if (options.language) record.language = options.language;
+  if (options.cover) {
+    const bytes = readInput(options.cover);
+    const info = pictureInfo(bytes);
+    if (!info) throw new Unusable(`${options.cover} is no picture that a cover can be: PNG or JPEG.`);
+    source.files.set('cover', bytes);
+    book = {
+      ...book,
+      pictures: [
+        ...book.pictures.filter((p) => p.id !== 'cover'),
+        { id: 'cover', name: options.cover, type: info.type, width: info.width, height: info.height },
+      ],
+    };
+    record.cover = 'cover';
+  }
+  const found = book.editions.find((e) => e.form === form);
+  if (!found) throw new Unusable(`The book has no ${form} edition.`);
+  const edition = { ...found };
+  if (options.trim) {
+    const trim = trimOf(options.trim);
+    if (!trim) throw new Unusable(`"${options.trim}" is not a trim. Write it like 5.5x8.5in.`);
+    edition.trim = trim.name;
+  }
+  if (options.interior) edition.interior = options.interior;
+  if (options.date) edition.date = options.date;
+  if (options.isbn) {
+    const fault = isbnFault(options.isbn);
+    if (fault) throw new Unusable(`The ISBN ${options.isbn} is not valid. ${ISBN_FAULTS[fault]}`);
+    edition.isbn = options.isbn;
+  }
+  return {
+    book: { ...book, record, editions: book.editions.map((e) => (e.id === edition.id ? edition : e)) },
+    edition,
+  };
+}

@@ -1,0 +1,118 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { styledManuscript } from '../../core/test/fixtures/manuscript';
+
+const dir = mkdtempSync(join(tmpdir(), 'cli-'));
+const at = (name: string): string => join(dir, name);
+const pagina = (...args: string[]) => {
+  const r = spawnSync(resolve('bin/pagina'), args, { encoding: 'utf8' });
+  return { code: r.status, out: r.stdout, err: r.stderr };
+};
+
+beforeAll(async () => {
+  const bundled = spawnSync('node', ['scripts/bundle.mjs'], { encoding: 'utf8' });
+  if (bundled.status !== 0) throw new Error(bundled.stderr);
+  writeFileSync(at('book.docx'), await styledManuscript());
+  writeFileSync(at('text.docx'), 'no docx');
+});
+
+describe('bin/pagina', () => {
+  it('imports a manuscript and accounts for every word', () => {
+    const { code, out } = pagina('import', at('book.docx'), '--out', at('BOOK.json'), '--json');
+    const told = JSON.parse(out) as {
+      sections: { kind: string; title: string; depth: number }[];
+      wordsIn: number;
+      wordsOut: number;
+      setAside: Record<string, number>;
+    };
+    expect(code).toBe(0);
+    expect(told.sections.find((s) => s.kind === 'chapter')).toMatchObject({ title: 'The Carts', depth: 1 });
+    expect(told.wordsOut + Object.values(told.setAside).reduce((a, b) => a + b, 0)).toBe(told.wordsIn);
+  });
+  it('builds print and reflow, which pass its own check', () => {
+    expect(
+      pagina(
+        'build',
+        at('BOOK.json'),
+        '--edition',
+        'print',
+        '--out',
+        at('the-causeway.pdf'),
+        '--trim',
+        '6x9in',
+        '--report',
+        at('report.json'),
+      ).code,
+    ).toBe(0);
+    expect(
+      pagina(
+        'build',
+        at('book.docx'),
+        '--edition',
+        'reflow',
+        '--out',
+        at('the-causeway.epub'),
+        '--isbn',
+        '978-92-95055-12-4',
+        '--date',
+        '2026-03-01',
+      ).code,
+    ).toBe(0);
+    const report = JSON.parse(readFileSync(at('report.json'), 'utf8')) as Record<string, unknown>;
+    expect(Object.keys(report)).toEqual([
+      'pages',
+      'lines',
+      'hyphenatedLines',
+      'longestHyphenLadder',
+      'overfullLines',
+      'looseLines',
+      'widows',
+      'orphans',
+      'strandedHeadings',
+      'shortLastPages',
+      'unlevelSpreads',
+      'milliseconds',
+    ]);
+    const { code, out } = pagina('check', at('the-causeway.pdf'), at('the-causeway.epub'), '--json');
+    expect([
+      code,
+      (JSON.parse(out) as { files: { findings: unknown[] }[] }).files.map((f) => f.findings),
+    ]).toEqual([0, [[], []]]);
+  });
+  it('answers 1 where a check finds a blocker', () => {
+    writeFileSync(at('empty.json'), JSON.stringify({ version: 1, record: {}, sections: [], editions: [] }));
+    expect(pagina('check', at('empty.json')).code).toBe(1);
+  });
+  it.each([
+    [['import', 'nowhere.docx'], /There is no file/],
+    [['build', 'x.docx'], /Say which edition/],
+    [['fly', 'x'], /no command/],
+    [['import'], /Name a file/],
+    [['import', 'x', '--wings'], /wings/],
+  ])('says in one line what is wrong with %j, and answers 2', (args, words) => {
+    const { code, err } = pagina(...args);
+    expect(code).toBe(2);
+    expect(err.trim().split('\n').length).toBe(1);
+    expect(err).toMatch(words);
+  });
+  it('leaves no half-made file behind', () => {
+    const { code, err } = pagina('build', at('text.docx'), '--edition', 'print', '--out', at('none.pdf'));
+    expect([code, existsSync(at('none.pdf'))]).toEqual([2, false]);
+    expect(err).toMatch(/not a \.docx/);
+    expect(
+      pagina(
+        'build',
+        at('book.docx'),
+        '--edition',
+        'print',
+        '--out',
+        at('none.pdf'),
+        '--isbn',
+        '978-92-95055-12-5',
+      ).err,
+    ).toMatch(/mistyped/);
+  });
+});

@@ -1,0 +1,54 @@
+/** Checks the book itself: what its pages lack, and what would embarrass its author. */
+import type { Finding } from '../base';
+import { kindRule, type Book } from '../book';
+import { hasText, isStanding } from '../order';
+import { checkBookAgreement } from './agreement';
+
+export function checkBook(book: Book): Finding[] {
+  const found = checkBookAgreement(book);
+  const add = (
+    rule: string,
+    severity: Finding['severity'],
+    message: string,
+    more: Partial<Finding> = {},
+  ): void => void found.push({ rule: `book/${rule}`, severity, message, ...more });
+  if (!book.sections.some((s) => s.kind === 'title-page'))
+    add('no-title-page', 'caution', 'The book has no title page.', {
+      remedy: 'Call it in from the running order.',
+    });
+  if (!book.sections.some((s) => s.kind === 'copyright-page'))
+    add('no-copyright-page', 'caution', 'The book has no copyright page.', {
+      remedy: 'Call it in from the running order.',
+    });
+  for (const s of book.sections) {
+    const place = { section: s.id };
+    const rule = kindRule(s.kind);
+    const made = isStanding(s) || s.kind === 'contents' || s.kind === 'part' || s.kind === 'half-title';
+    if (!made && !hasText(s.content))
+      add('empty-section', 'caution', `${s.title || rule.label} has no text.`, { place });
+    if (s.kind === 'chapter' && !s.title && !s.numbered)
+      add('untitled-chapter', 'caution', 'A chapter has neither title nor number.', { place });
+    if (
+      s.title &&
+      /^(chapter|part)\s+([ivxlc]+|\d+|[a-z-]+)\s*[:.\u2013\u2014-]?\s/i.test(s.title) &&
+      s.numbered &&
+      rule.numbered
+    )
+      add(
+        'doubled-number',
+        'caution',
+        `The title "${s.title}" carries its number, which is printed as well.`,
+        { place },
+      );
+    s.content.descendants((n) => {
+      if (n.type.name === 'figure' && !(n.attrs.alt as string).trim())
+        add('no-alt', 'caution', 'A picture has no alternative text.', {
+          place: { section: s.id, block: n.attrs.id as string },
+          why: 'Readers who cannot see it hear nothing, and shops ask for it.',
+        });
+      if (n.isText && /\bT(?:K){2,}\b|\blorem ipsum\b|\bXXX\b/i.test(n.text as string))
+        add('placeholder', 'caution', 'Placeholder text is left in the manuscript.', { place });
+    });
+  }
+  return found;
+}

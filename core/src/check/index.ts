@@ -1,0 +1,5 @@
+export * from './rules';
+export * from './epub';
+export * from './pdf';
+export * from './agreement';
+export * from './book';

@@ -1,0 +1,399 @@
+/**
+ * The reflowable EPUB 3.3 (W3C Recommendation) of an edition: one XHTML file a section, navigation made from the same
+ * contents list as the printed page, an NCX beside it for older readers, accessibility metadata from the content.
+ */
+import { done, escapeXml, refused, writeZip, type Outcome, type ZipPart } from '../base';
+import { kindRule, sectionsOf, type Book, type Edition, type Picture, type Section } from '../book';
+import type { Composition } from '../compose';
+import {
+  contentsOf,
+  copyrightLines,
+  hasText,
+  headingsOf,
+  isStanding,
+  titlePageLines,
+  type ContentsEntry,
+  type Heading,
+} from '../order';
+import { authorsLine, bareIsbn, RELATOR, sortNameOf } from '../record';
+import { accessMeta, factsOf } from './access';
+import { STYLE } from './style';
+import { pageMark, SectionWriter, xhtmlFile, type PageMark } from './xhtml';
+
+export interface EpubInput {
+  book: Book;
+  edition: string;
+  /** Files of the pictures by id. */
+  pictures: ReadonlyMap<string, Uint8Array>;
+  /** The print edition's composition and its ISBN, for the page list; null where there is none. */
+  print: { composition: Composition; isbn: string } | null;
+}
+
+interface TextFile {
+  id: string;
+  name: string;
+  section: Section;
+  xhtml: string;
+}
+
+const EXTENSION: Record<Picture['type'], string> = {
+  'image/png': 'png',
+  'image/jpeg': 'jpg',
+  'image/gif': 'gif',
+};
+const encode = (s: string): Uint8Array => new TextEncoder().encode(s);
+
+/** Errors: `epub/edition`, `epub/empty`, `epub/title`. */
+export function writeEpub({ book, edition: editionId, pictures, print }: EpubInput): Outcome<Uint8Array> {
+  const edition = book.editions.find((e) => e.id === editionId);
+  if (!edition) return refused('epub/edition', `There is no edition "${editionId}" in this book.`);
+  const sections = sectionsOf(book, edition.id);
+  if (sections.length === 0)
+    return refused('epub/empty', `The ${edition.name.toLowerCase()} carries no section yet.`);
+  if (!book.record.title.trim())
+    return refused(
+      'epub/title',
+      'The book has no title yet: an ebook cannot be made without one. Write it in the record.',
+    );
+  return done(new EpubWriter(book, edition, sections, pictures, print).write());
+}
+
+class EpubWriter {
+  private readonly headings: Map<string, Heading>;
+  private readonly contents: ContentsEntry[];
+  private readonly fileOf = new Map<string, string>();
+  private readonly pictureFiles = new Map<string, string>();
+  private readonly used: Picture[] = [];
+  private readonly pages = new Map<string, PageMark[]>();
+  private readonly sectionPages = new Map<string, string[]>();
+  private readonly pageList: { label: string; href: string }[] = [];
+  private readonly cover: Picture | undefined;
+
+  constructor(
+    private readonly book: Book,
+    private readonly edition: Edition,
+    private readonly sections: readonly Section[],
+    private readonly pictures: ReadonlyMap<string, Uint8Array>,
+    private readonly print: EpubInput['print'],
+  ) {
+    this.headings = headingsOf(sections, book.record);
+    const listed = contentsOf(sections, book.record).filter((e) => e.section.kind !== 'contents');
+    // A navigation document must list something, even for a book of plain pages.
+    const all = sections
+      .filter((s) => s.kind !== 'contents')
+      .map((section) => ({ section, heading: this.headings.get(section.id) as Heading, depth: 0 }));
+    this.contents = listed.length > 0 ? listed : all;
+    sections.forEach((s, i) =>
+      this.fileOf.set(
+        s.id,
+        s.kind === 'contents' ? 'nav.xhtml' : `text/s${String(i + 1).padStart(3, '0')}.xhtml`,
+      ),
+    );
+    this.cover = book.pictures.find((p) => p.id === book.record.cover && pictures.has(p.id));
+    for (const p of book.pictures)
+      if (pictures.has(p.id)) this.pictureFiles.set(p.id, `pictures/${p.id}.${EXTENSION[p.type]}`);
+    if (print) this.markPages(print.composition);
+  }
+
+  write(): Uint8Array {
+    const texts = this.sections.filter((s) => s.kind !== 'contents').map((s, i) => this.textFile(s, i));
+    const parts: ZipPart[] = [
+      { name: 'mimetype', bytes: encode('application/epub+zip'), stored: true },
+      { name: 'META-INF/container.xml', bytes: encode(CONTAINER) },
+      { name: 'EPUB/package.opf', bytes: encode(this.packageFile(texts)) },
+      { name: 'EPUB/nav.xhtml', bytes: encode(this.navFile()) },
+      { name: 'EPUB/toc.ncx', bytes: encode(this.ncxFile()) },
+      { name: 'EPUB/style.css', bytes: encode(STYLE) },
+    ];
+    if (this.cover) parts.push({ name: 'EPUB/text/cover.xhtml', bytes: encode(this.coverFile(this.cover)) });
+    for (const t of texts) parts.push({ name: `EPUB/${t.name}`, bytes: encode(t.xhtml) });
+    for (const p of this.allPictures())
+      parts.push({
+        name: `EPUB/${this.pictureFiles.get(p.id)}`,
+        bytes: this.pictures.get(p.id) as Uint8Array,
+        stored: true,
+      });
+    return writeZip(parts);
+  }
+
+  private allPictures(): Picture[] {
+    return this.cover && !this.used.includes(this.cover) ? [this.cover, ...this.used] : this.used;
+  }
+
+  /** Finds for every print page the first character on it that this edition carries. */
+  private markPages(c: Composition): void {
+    const carried = new Set(this.sections.map((s) => s.id));
+    for (const page of c.pages) {
+      if (page.blank || !carried.has(page.section) || page.label === '') continue;
+      const file = this.fileOf.get(page.section) as string;
+      if (file === 'nav.xhtml') continue;
+      if (page.opens)
+        this.sectionPages.set(page.section, [...(this.sectionPages.get(page.section) ?? []), page.label]);
+      else {
+        const first = page.body.find((p) => p.item.kind === 'line' && p.item.paragraph.block !== '');
+        if (!first || first.item.kind !== 'line') continue;
+        const { paragraph, line } = first.item;
+        const marks = this.pages.get(paragraph.block) ?? [];
+        marks.push({ offset: (paragraph.offsets[line.from] ?? 0) + line.fromCut, label: page.label });
+        this.pages.set(paragraph.block, marks);
+      }
+      this.pageList.push({ label: page.label, href: `${file}#page-${page.label}` });
+    }
+  }
+
+  private textFile(section: Section, index: number): TextFile {
+    const rule = kindRule(section.kind);
+    const heading = this.headings.get(section.id) as Heading;
+    const writer = new SectionWriter({
+      pictureHref: (id) => this.pictureHref(id),
+      pages: this.pages,
+      placeHref: (target) => this.placeHref(target),
+    });
+    const text = isStanding(section)
+      ? this.standing(section)
+      : hasText(section.content)
+        ? writer.body(section.content)
+        : '';
+    const pages = (this.sectionPages.get(section.id) ?? []).map(pageMark).join('');
+    const head = rule.opening === 'heading' || section.kind === 'part' ? this.headingHtml(heading) : '';
+    const labelled = head ? ' aria-labelledby="heading"' : ` aria-label="${escapeXml(heading.label)}"`;
+    const role = rule.role ? ` role="${rule.role}"` : '';
+    const body = `<section epub:type="${rule.epubType}"${role}${labelled} class="${CLASS[section.kind] ?? section.kind}">\n${[pages, head, text].filter(Boolean).join('\n')}\n</section>`;
+    const name = this.fileOf.get(section.id) as string;
+    return {
+      id: `t${index + 1}`,
+      name,
+      section,
+      xhtml: xhtmlFile(
+        heading.label,
+        this.book.record.language,
+        '../style.css',
+        body,
+        ` epub:type="${section.matter}matter"`,
+      ),
+    };
+  }
+
+  private headingHtml(h: Heading): string {
+    if (!h.number && !h.title) return '';
+    const number = h.number ? `<span class="number">${escapeXml(h.number)}</span>` : '';
+    const title = h.title ? `<span class="title">${escapeXml(h.title)}</span>` : '';
+    const subtitle = h.subtitle
+      ? `\n<p class="subtitle" role="doc-subtitle">${escapeXml(h.subtitle)}</p>`
+      : '';
+    return `<h1 id="heading">${[number, title].filter(Boolean).join(' ')}</h1>${subtitle}`;
+  }
+
+  private standing(section: Section): string {
+    const { record, editions } = this.book;
+    if (section.kind === 'half-title') return `<p>${escapeXml(record.title)}</p>`;
+    if (section.kind === 'title-page') {
+      const classes: Record<string, string> = {
+        title: 'book-title',
+        subtitle: 'book-subtitle',
+        author: 'author',
+        other: 'other',
+        imprint: 'imprint',
+      };
+      return titlePageLines(record)
+        .map((l) =>
+          l.role === 'title'
+            ? `<h1 class="book-title">${escapeXml(l.text)}</h1>`
+            : `<p class="${classes[l.role]}">${escapeXml(l.text)}</p>`,
+        )
+        .join('\n');
+    }
+    return copyrightLines(record, this.edition, editions)
+      .map((l) => `<p>${escapeXml(l)}</p>`)
+      .join('\n');
+  }
+
+  private pictureHref(id: string): { href: string; width: number; height: number } | null {
+    const file = this.pictureFiles.get(id);
+    const picture = this.book.pictures.find((p) => p.id === id);
+    if (!file || !picture) return null;
+    if (!this.used.includes(picture)) this.used.push(picture);
+    return { href: `../${file}`, width: picture.width, height: picture.height };
+  }
+
+  /** "section" or "section#block" → a file and fragment seen from another text file. */
+  private placeHref(target: string): string | null {
+    const [section, block] = target.split('#');
+    const file = this.fileOf.get(section ?? '');
+    if (!file) return null;
+    return `${file.startsWith('text/') ? file.slice(5) : `../${file}`}${block ? `#${block}` : ''}`;
+  }
+
+  private coverFile(cover: Picture): string {
+    const title = this.book.record.title;
+    const body = `<section epub:type="cover" aria-label="Cover" class="cover">\n<img role="doc-cover" src="../${this.pictureFiles.get(cover.id)}" alt="${escapeXml(`Cover of ${title}`)}"/>\n</section>`;
+    return xhtmlFile('Cover', this.book.record.language, '../style.css', body);
+  }
+
+  private navFile(): string {
+    const item = (e: ContentsEntry): string =>
+      `<a href="${this.fileOf.get(e.section.id)}">${escapeXml(navLabel(e.heading))}</a>`;
+    const list = nested(this.contents, item);
+    const contents = this.sections.find((s) => s.kind === 'contents');
+    const heading = contents ? (this.headings.get(contents.id)?.title ?? 'Contents') : 'Contents';
+    const firstBody = this.sections.find((s) => s.matter === 'body');
+    const landmarks = [
+      ...(this.cover ? ['<li><a epub:type="cover" href="text/cover.xhtml">Cover</a></li>'] : []),
+      `<li><a epub:type="toc" href="nav.xhtml#toc">${escapeXml(heading)}</a></li>`,
+      ...(firstBody
+        ? [`<li><a epub:type="bodymatter" href="${this.fileOf.get(firstBody.id)}">Start of the text</a></li>`]
+        : []),
+    ].join('\n');
+    const pages = this.pageList.length
+      ? `\n<nav epub:type="page-list" role="doc-pagelist" aria-label="Pages" hidden="hidden">\n<ol>\n${this.pageList.map((p) => `<li><a href="${p.href}">${escapeXml(p.label)}</a></li>`).join('\n')}\n</ol>\n</nav>`
+      : '';
+    const body = `<nav epub:type="toc" role="doc-toc" id="toc" aria-labelledby="toc-heading">\n<h1 id="toc-heading">${escapeXml(heading)}</h1>\n${list}\n</nav>
+<nav epub:type="landmarks" aria-label="Landmarks" hidden="hidden">\n<ol>\n${landmarks}\n</ol>\n</nav>${pages}`;
+    return xhtmlFile(heading, this.book.record.language, 'style.css', body, ' epub:type="frontmatter"');
+  }
+
+  private ncxFile(): string {
+    let n = 0;
+    const point = (e: ContentsEntry, inner: string): string =>
+      `<navPoint id="n${++n}"><navLabel><text>${escapeXml(navLabel(e.heading))}</text></navLabel><content src="${this.fileOf.get(e.section.id)}"/>${inner}</navPoint>`;
+    const entries = this.contents;
+    const points: string[] = [];
+    for (let i = 0; i < entries.length; i++) {
+      const e = entries[i] as ContentsEntry;
+      const children: ContentsEntry[] = [];
+      while (entries[i + 1] && (entries[i + 1] as ContentsEntry).depth > e.depth)
+        children.push(entries[++i] as ContentsEntry);
+      points.push(point(e, children.map((c) => point(c, '')).join('')));
+    }
+    return `<?xml version="1.0" encoding="utf-8"?>
+<ncx xmlns="http://www.daisy.org/z3986/2005/ncx/" version="2005-1" xml:lang="${escapeXml(this.book.record.language)}">
+<head><meta name="dtb:uid" content="${escapeXml(this.identifier())}"/><meta name="dtb:depth" content="${entries.some((e) => e.depth > 0) ? 2 : 1}"/><meta name="dtb:totalPageCount" content="0"/><meta name="dtb:maxPageNumber" content="0"/></head>
+<docTitle><text>${escapeXml(this.book.record.title)}</text></docTitle>
+<navMap>
+${points.join('\n')}
+</navMap>
+</ncx>
+`;
+  }
+
+  private identifier(): string {
+    const isbn = bareIsbn(this.edition.isbn);
+    return isbn ? `urn:isbn:${isbn}` : uuidFrom(`${this.book.id}/${this.edition.id}`);
+  }
+
+  private packageFile(texts: readonly TextFile[]): string {
+    const { record } = this.book;
+    const animated = new Set(this.book.pictures.filter((p) => p.type === 'image/gif').map((p) => p.id));
+    const meta: string[] = [
+      `<dc:identifier id="id">${escapeXml(this.identifier())}</dc:identifier>`,
+      `<dc:title id="title">${escapeXml(record.title)}</dc:title>`,
+      '<meta refines="#title" property="title-type">main</meta>',
+    ];
+    if (record.subtitle)
+      meta.push(
+        `<dc:title id="subtitle">${escapeXml(record.subtitle)}</dc:title>`,
+        '<meta refines="#subtitle" property="title-type">subtitle</meta>',
+      );
+    meta.push(`<dc:language>${escapeXml(record.language)}</dc:language>`);
+    record.contributors.forEach((c, i) => {
+      const tag = c.role === 'author' ? 'creator' : 'contributor';
+      meta.push(
+        `<dc:${tag} id="c${i + 1}">${escapeXml(c.name)}</dc:${tag}>`,
+        `<meta refines="#c${i + 1}" property="role" scheme="marc:relators">${RELATOR[c.role]}</meta>`,
+        `<meta refines="#c${i + 1}" property="file-as">${escapeXml(sortNameOf(c))}</meta>`,
+      );
+    });
+    if (record.imprint) meta.push(`<dc:publisher>${escapeXml(record.imprint)}</dc:publisher>`);
+    if (record.description) meta.push(`<dc:description>${escapeXml(record.description)}</dc:description>`);
+    for (const k of record.keywords) meta.push(`<dc:subject>${escapeXml(k)}</dc:subject>`);
+    if (this.edition.date) meta.push(`<dc:date>${escapeXml(this.edition.date.slice(0, 10))}</dc:date>`);
+    const holder = record.copyrightHolder || authorsLine(record);
+    if (holder)
+      meta.push(
+        `<dc:rights>${escapeXml(`Copyright ©${record.year ? ` ${record.year}` : ''} ${holder}`)}</dc:rights>`,
+      );
+    if (this.print && this.pageList.length) {
+      const isbn = bareIsbn(this.print.isbn);
+      meta.push(`<meta property="pageBreakSource">${isbn ? `urn:isbn:${isbn}` : 'none'}</meta>`);
+    }
+    meta.push(
+      `<meta property="dcterms:modified">${(this.edition.date || '2000-01-01').slice(0, 10)}T00:00:00Z</meta>`,
+    );
+    for (const [property, value] of accessMeta(factsOf(this.sections, animated, this.pageList.length > 0)))
+      meta.push(`<meta property="${property}">${escapeXml(value)}</meta>`);
+    if (this.cover) meta.push('<meta name="cover" content="cover-picture"/>');
+    const manifest = [
+      '<item id="nav" href="nav.xhtml" media-type="application/xhtml+xml" properties="nav"/>',
+      '<item id="ncx" href="toc.ncx" media-type="application/x-dtbncx+xml"/>',
+      '<item id="style" href="style.css" media-type="text/css"/>',
+      ...(this.cover
+        ? ['<item id="cover" href="text/cover.xhtml" media-type="application/xhtml+xml"/>']
+        : []),
+      ...texts.map((t) => `<item id="${t.id}" href="${t.name}" media-type="application/xhtml+xml"/>`),
+      ...this.allPictures().map(
+        (p, i) =>
+          `<item id="${p === this.cover ? 'cover-picture' : `p${i + 1}`}" href="${this.pictureFiles.get(p.id)}" media-type="${p.type}"${p === this.cover ? ' properties="cover-image"' : ''}/>`,
+      ),
+    ];
+    const inSpine = this.sections.map((s) =>
+      s.kind === 'contents'
+        ? '<itemref idref="nav"/>'
+        : `<itemref idref="${texts.find((t) => t.section === s)?.id}"/>`,
+    );
+    const spine = [...(this.cover ? ['<itemref idref="cover"/>'] : []), ...inSpine];
+    const lang = escapeXml(record.language);
+    return `<?xml version="1.0" encoding="utf-8"?>
+<package xmlns="http://www.idpf.org/2007/opf" version="3.0" unique-identifier="id" xml:lang="${lang}">
+<metadata xmlns:dc="http://purl.org/dc/elements/1.1/">
+${meta.join('\n')}
+</metadata>
+<manifest>
+${manifest.join('\n')}
+</manifest>
+<spine toc="ncx">
+${spine.join('\n')}
+</spine>
+</package>
+`;
+  }
+}
+
+const CLASS: Record<string, string> = { 'copyright-page': 'copyright' };
+
+const CONTAINER = `<?xml version="1.0" encoding="utf-8"?>
+<container version="1.0" xmlns="urn:oasis:names:tc:opendocument:xmlns:container">
+<rootfiles><rootfile full-path="EPUB/package.opf" media-type="application/oebps-package+xml"/></rootfiles>
+</container>
+`;
+
+/** "Chapter One: The Boat", "The Boat", "Chapter One": what the printed contents says, with the number before it. */
+const navLabel = (h: Heading): string => (h.number && h.title ? `${h.number}: ${h.title}` : h.label);
+
+function nested(entries: readonly ContentsEntry[], item: (e: ContentsEntry) => string): string {
+  const out: string[] = ['<ol>'];
+  for (let i = 0; i < entries.length; i++) {
+    const e = entries[i] as ContentsEntry;
+    const children: ContentsEntry[] = [];
+    while (entries[i + 1] && (entries[i + 1] as ContentsEntry).depth > e.depth)
+      children.push(entries[++i] as ContentsEntry);
+    out.push(
+      children.length
+        ? `<li>${item(e)}\n<ol>\n${children.map((c) => `<li>${item(c)}</li>`).join('\n')}\n</ol></li>`
+        : `<li>${item(e)}</li>`,
+    );
+  }
+  out.push('</ol>');
+  return out.join('\n');
+}
+
+/** A URN that depends on the text alone, in the form of a UUID (RFC 9562 §5.8, version 8). */
+function uuidFrom(text: string): string {
+  const hex = [1, 2, 3, 4]
+    .map((seed) => {
+      let h = (2166136261 ^ (seed * 0x9e3779b9)) >>> 0;
+      for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 16777619) >>> 0;
+      return h.toString(16).padStart(8, '0');
+    })
+    .join('');
+  return `urn:uuid:${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-a${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}

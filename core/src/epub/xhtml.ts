@@ -1,0 +1,237 @@
+/** A section's document as XHTML: the schema's blocks and marks in the ebook's own elements. */
+import type { Mark, Node } from 'prosemirror-model';
+import { escapeXml } from '../base';
+
+/** A page of the print edition that begins inside a block, for the page list. */
+export interface PageMark {
+  offset: number;
+  label: string;
+}
+
+export interface SectionContext {
+  /** File of the pictures by id, relative to the text folder; null when the picture is not in the book. */
+  pictureHref(id: string): { href: string; width: number; height: number } | null;
+  /** Print pages that begin in a block, by block id. */
+  pages: ReadonlyMap<string, readonly PageMark[]>;
+  /** Where a link to a place in the book goes, null when that section is not carried. */
+  placeHref(target: string): string | null;
+}
+
+const attr = (name: string, value: string): string => (value === '' ? '' : ` ${name}="${escapeXml(value)}"`);
+
+export class SectionWriter {
+  private readonly numbers = new Map<string, number>();
+  /** Note bodies by id, written after the text. */
+  private readonly notes: Node[] = [];
+  private firstParagraph = true;
+  readonly linkedBlocks = new Set<string>();
+
+  constructor(private readonly c: SectionContext) {}
+
+  body(doc: Node): string {
+    doc.descendants((n) => {
+      if (n.type.name === 'note' && !this.numbers.has(n.attrs.ref as string))
+        this.numbers.set(n.attrs.ref as string, this.numbers.size + 1);
+    });
+    const out: string[] = [];
+    doc.forEach((n) => {
+      if (n.type.name === 'noteBody') this.notes.push(n);
+      else out.push(this.block(n));
+    });
+    const notes = this.notes.filter((n) => this.numbers.has(n.attrs.id as string));
+    notes.sort(
+      (a, b) => (this.numbers.get(a.attrs.id as string) ?? 0) - (this.numbers.get(b.attrs.id as string) ?? 0),
+    );
+    for (const n of notes) out.push(this.noteBody(n));
+    return out.join('\n');
+  }
+
+  get noteCount(): number {
+    return this.numbers.size;
+  }
+
+  private children(n: Node, f: (c: Node, i: number) => string): string {
+    const out: string[] = [];
+    n.forEach((c, _o, i) => void out.push(f(c, i)));
+    return out.join('\n');
+  }
+
+  private block(n: Node): string {
+    const id = attr('id', n.attrs.id as string);
+    switch (n.type.name) {
+      case 'paragraph': {
+        const first = this.firstParagraph;
+        this.firstParagraph = false;
+        return `<p${id}${first ? ' class="first"' : ''}>${this.inline(n)}</p>`;
+      }
+      case 'subhead':
+        this.firstParagraph = true;
+        return `<h${Number(n.attrs.level) + 1}${id}>${this.inline(n)}</h${Number(n.attrs.level) + 1}>`;
+      case 'break':
+        this.firstParagraph = true;
+        return `<hr${id} class="${n.attrs.ornament ? 'ornament' : 'blank'}"/>`;
+      case 'pageBreak':
+        return `<div${id} class="page-break"></div>`;
+      case 'quotation':
+        return `<blockquote${id}>\n${this.children(n, (c) => this.block(c))}\n</blockquote>`;
+      case 'attribution':
+        return `<p${id} class="attribution">${this.inline(n)}</p>`;
+      case 'verse':
+        return `<div${id} class="verse">\n${this.children(n, (c) => (c.type.name === 'stanza' ? `<div class="stanza">\n${this.children(c, (l) => this.verseLine(l))}\n</div>` : this.block(c)))}\n</div>`;
+      case 'list': {
+        const tag = n.attrs.ordered ? 'ol' : 'ul';
+        const start =
+          n.attrs.ordered && Number(n.attrs.start) !== 1 ? ` start="${Number(n.attrs.start)}"` : '';
+        return `<${tag}${id}${start}>\n${this.children(n, (item) => `<li>${this.children(item, (c) => this.block(c))}</li>`)}\n</${tag}>`;
+      }
+      case 'figure':
+        return this.figure(n);
+      case 'passage':
+        return `<div${id} class="passage ${escapeXml(n.attrs.align as string)}">\n${this.children(n, (c) => this.block(c))}\n</div>`;
+      case 'letter':
+        return `<div${id} class="letter">\n${this.children(n, (c) => this.block(c))}\n</div>`;
+      case 'monospace':
+        return `<pre${id}><code>${escapeXml(n.textContent)}</code></pre>`;
+      case 'table':
+        return `<table${id}>\n<tbody>\n${this.children(n, (r) => `<tr>${this.children(r, (c) => this.cell(c))}</tr>`)}\n</tbody>\n</table>`;
+      default:
+        return '';
+    }
+  }
+
+  private verseLine(n: Node): string {
+    const indent = Number(n.attrs.indent);
+    return `<p${attr('id', n.attrs.id as string)} class="line${indent ? ` in${Math.min(indent, 4)}` : ''}">${this.inline(n)}</p>`;
+  }
+
+  private cell(n: Node): string {
+    const tag = n.attrs.head ? 'th' : 'td';
+    const only =
+      n.childCount === 1 && n.firstChild ? this.inline(n.firstChild) : this.children(n, (c) => this.block(c));
+    return `<${tag}>${only}</${tag}>`;
+  }
+
+  private figure(n: Node): string {
+    const picture = this.c.pictureHref(n.attrs.picture as string);
+    const credit = n.attrs.credit as string;
+    const caption = n.content.size > 0 || credit;
+    const image = picture
+      ? `<img src="${escapeXml(picture.href)}" alt="${escapeXml(n.attrs.alt as string)}"${n.attrs.alt ? '' : ' role="presentation"'} width="${picture.width}" height="${picture.height}"/>`
+      : '';
+    const words = caption
+      ? `\n<figcaption>${this.inline(n)}${credit ? ` <span class="credit">${escapeXml(credit)}</span>` : ''}</figcaption>`
+      : '';
+    const width = Number(n.attrs.width);
+    return `<figure${attr('id', n.attrs.id as string)}${width < 100 ? ` class="w${Math.max(10, Math.round(width / 10) * 10)}"` : ''}>\n${image}${words}\n</figure>`;
+  }
+
+  private noteBody(n: Node): string {
+    const id = n.attrs.id as string;
+    const number = this.numbers.get(id) ?? 0;
+    const body = this.children(n, (p, i) =>
+      i === 0
+        ? `<p${attr('id', p.attrs.id as string)}><a href="#call-${escapeXml(id)}" role="doc-backlink">${number}</a> ${this.inline(p)}</p>`
+        : `<p${attr('id', p.attrs.id as string)}>${this.inline(p)}</p>`,
+    );
+    return `<aside id="note-${escapeXml(id)}" epub:type="footnote" role="doc-footnote">\n${body}\n</aside>`;
+  }
+
+  /** Inline content, with the marks of print pages where they begin. */
+  private inline(block: Node): string {
+    const pages = [...(this.c.pages.get(block.attrs.id as string) ?? [])];
+    const out: string[] = [];
+    let at = 0;
+    const flush = (until: number): void => {
+      while (pages.length > 0 && (pages[0] as PageMark).offset <= until)
+        out.push(pageMark((pages.shift() as PageMark).label));
+    };
+    block.forEach((n) => {
+      if (n.isText) {
+        const text = n.text as string;
+        let from = 0;
+        flush(at);
+        while (pages.length > 0 && (pages[0] as PageMark).offset < at + text.length) {
+          const cut = (pages[0] as PageMark).offset - at;
+          out.push(this.marked(escapeXml(text.slice(from, cut)), n.marks));
+          from = cut;
+          flush(at + cut);
+        }
+        out.push(this.marked(escapeXml(text.slice(from)), n.marks));
+      } else if (n.type.name === 'lineBreak') out.push('<br/>');
+      else if (n.type.name === 'note') {
+        flush(at);
+        const ref = escapeXml(n.attrs.ref as string);
+        out.push(
+          `<a id="call-${ref}" href="#note-${ref}" epub:type="noteref" role="doc-noteref">${this.numbers.get(n.attrs.ref as string) ?? '*'}</a>`,
+        );
+      }
+      at += n.nodeSize;
+    });
+    flush(at);
+    return out.join('');
+  }
+
+  private marked(text: string, marks: readonly Mark[]): string {
+    if (text === '') return '';
+    let out = text;
+    for (const m of [...marks].reverse()) {
+      switch (m.type.name) {
+        case 'emphasis':
+          out = `<em>${out}</em>`;
+          break;
+        case 'strong':
+          out = `<strong>${out}</strong>`;
+          break;
+        case 'smallCaps':
+          out = `<span class="small-caps">${out}</span>`;
+          break;
+        case 'super':
+          out = `<sup>${out}</sup>`;
+          break;
+        case 'sub':
+          out = `<sub>${out}</sub>`;
+          break;
+        case 'strike':
+          out = `<s>${out}</s>`;
+          break;
+        case 'monospaced':
+          out = `<code>${out}</code>`;
+          break;
+        case 'language':
+          out = `<span lang="${escapeXml(m.attrs.tag as string)}" xml:lang="${escapeXml(m.attrs.tag as string)}">${out}</span>`;
+          break;
+        case 'link': {
+          const target = m.attrs.target as string;
+          const href =
+            m.attrs.kind === 'place'
+              ? this.c.placeHref(target)
+              : /^(https?|mailto):/i.test(target)
+                ? target
+                : null;
+          if (href !== null) out = `<a href="${escapeXml(href)}">${out}</a>`;
+        }
+      }
+    }
+    return out;
+  }
+}
+
+export const pageMark = (label: string): string =>
+  `<span id="page-${escapeXml(label)}" epub:type="pagebreak" role="doc-pagebreak" aria-label="${escapeXml(label)}"></span>`;
+
+export function xhtmlFile(title: string, language: string, css: string, body: string, bodyType = ''): string {
+  const lang = escapeXml(language);
+  return `<?xml version="1.0" encoding="utf-8"?>
+<!DOCTYPE html>
+<html xmlns="http://www.w3.org/1999/xhtml" xmlns:epub="http://www.idpf.org/2007/ops" lang="${lang}" xml:lang="${lang}">
+<head>
+<meta charset="utf-8"/>
+<title>${escapeXml(title)}</title>
+<link rel="stylesheet" type="text/css" href="${css}"/>
+</head>
+<body${bodyType}>
+${body}
+</body>
+</html>
+`;
+}

@@ -1,0 +1,411 @@
+/** From raw paragraphs and headings to a book, with an account of every word: words in = words kept + words set aside. */
+import { Fragment, type Node } from 'prosemirror-model';
+import { countWords, type Finding } from '../base';
+import { kindRule, schema, type Section, type SectionKind } from '../book';
+import type { HeadingGuess } from './recognise';
+import { tidyInline, type TidyCount } from './inline';
+import type { RawBlock, RawManuscript, RawParagraph } from './raw';
+import { isBreakText, COPYRIGHT_WORDS } from './words';
+
+export interface SetAside {
+  rule: string;
+  text: string;
+  words: number;
+}
+export interface SectionGuess {
+  section: Section;
+  reason: string;
+  score: number;
+}
+
+const newSection = (id: string, kind: SectionKind, title: string): Section => ({
+  id,
+  kind,
+  matter: kindRule(kind).matter,
+  parent: null,
+  title,
+  subtitle: '',
+  numbered: kindRule(kind).numbered,
+  leftOut: [],
+  content: schema.node('doc', null, [schema.node('paragraph', { id: '' })]),
+});
+
+const isText = (b: RawBlock | undefined): b is RawParagraph => b?.kind === 'paragraph';
+const isEmpty = (b: RawBlock | undefined): boolean =>
+  isText(b) &&
+  b.text.trim() === '' &&
+  b.pictures.length === 0 &&
+  !b.inline.some((n) => n.type.name === 'note');
+
+export class Assembler {
+  readonly guesses: SectionGuess[] = [];
+  readonly setAside: SetAside[] = [];
+  readonly tidied: TidyCount = {};
+  readonly findings: Finding[] = [];
+  private ids = 0;
+  private sections = 0;
+  private readonly called = new Set<string>();
+
+  constructor(
+    private readonly m: RawManuscript,
+    private readonly headings: readonly HeadingGuess[],
+  ) {}
+
+  private id(): string {
+    return `b${++this.ids}`;
+  }
+
+  /** Puts text aside under a rule. */
+  aside(rule: string, text: string): void {
+    this.setAside.push({ rule, text, words: countWords(text) });
+  }
+
+  run(): void {
+    const { blocks } = this.m;
+    for (const b of blocks) {
+      if (isEmpty(b)) this.count('empty-paragraphs');
+      if (isText(b) && b.breakBefore) this.count('page-breaks');
+    }
+    const heads = this.headings.filter((h) => h.subhead === 0);
+    const subheads = new Map(this.headings.filter((h) => h.subhead > 0).map((h) => [h.at, h]));
+    const spaced = emptiesAreSpacing(blocks);
+    const firstHead = heads[0]?.at ?? blocks.length;
+    const start = withPictureAbove(blocks, firstHead);
+    this.frontMatter(blocks.slice(0, start), heads.length === 0);
+    let part: string | null = null;
+    heads.forEach((h, i) => {
+      const next = heads[i + 1]?.at ?? blocks.length;
+      const from = withPictureAbove(blocks, h.at);
+      const to = i + 1 < heads.length ? withPictureAbove(blocks, next) : blocks.length;
+      const pictures = blocks.slice(from, h.at).filter((b) => !isEmpty(b));
+      const body = [...pictures, ...blocks.slice(h.at + h.span, to)];
+      if (h.kind === 'contents') {
+        this.typedContents(h, body);
+        return;
+      }
+      const section = newSection(`s${++this.sections}`, h.kind, h.title);
+      section.subtitle = h.subtitle;
+      // A title that only says what the kind says anyway is the kind's own heading.
+      if (
+        h.kind !== 'chapter' &&
+        h.kind !== 'part' &&
+        h.title.toLowerCase() === kindRule(h.kind).heading.toLowerCase()
+      )
+        section.title = kindRule(h.kind).heading;
+      section.numbered = kindRule(h.kind).numbered && (h.numbered || h.kind === 'part');
+      if (h.numberWords > 0) this.aside('number-lines', numberWordsOf(this.m, h));
+      if (h.kind === 'part') part = null;
+      else if (kindRule(h.kind).matter === 'body') section.parent = part;
+      else part = null;
+      section.content = this.content(
+        body,
+        subheads,
+        h.at + h.span - pictures.length,
+        spaced,
+        pictures.length,
+      );
+      this.guesses.push({ section, reason: h.reason, score: h.score });
+      if (h.kind === 'part') part = section.id;
+    });
+    this.orphanedNotes();
+  }
+
+  /** Pages before the first heading, told apart by page breaks and words. */
+  private frontMatter(blocks: readonly RawBlock[], isAll: boolean): void {
+    if (isAll) {
+      if (blocks.some((b) => !isEmpty(b))) {
+        const section = newSection(`s${++this.sections}`, 'chapter', '');
+        section.numbered = false;
+        section.content = this.content(blocks, new Map(), 0, emptiesAreSpacing(blocks), 0);
+        this.guesses.push({
+          section,
+          reason: 'no headings were found: the whole text is one chapter',
+          score: 0,
+        });
+      }
+      return;
+    }
+    const pages: RawBlock[][] = [[]];
+    for (const b of blocks) {
+      if (isText(b) && b.breakBefore && (pages.at(-1) as RawBlock[]).some((x) => !isEmpty(x))) pages.push([]);
+      (pages.at(-1) as RawBlock[]).push(b);
+    }
+    let first = true;
+    for (const page of pages) {
+      if (page.every((b) => isEmpty(b))) continue;
+      const { kind, reason } = pageKind(page, first);
+      first = false;
+      if (kind === 'contents') {
+        this.typedContents(null, page);
+        continue;
+      }
+      const section = newSection(`s${++this.sections}`, kind, '');
+      section.matter = 'front';
+      section.content = this.content(page, new Map(), 0, true, 0);
+      this.guesses.push({ section, reason, score: 4 });
+    }
+  }
+
+  private typedContents(h: HeadingGuess | null, body: readonly RawBlock[]): void {
+    const lines = body.filter(isText).filter((b) => b.text.trim() !== '');
+    if (h) this.aside('typed-contents', h.title);
+    const list = lines.filter((b) => /^toc\b/i.test(b.style) || b.text.trim().length < 140);
+    for (const b of list) this.aside('typed-contents', b.text);
+    const rest = body.filter((b) => !list.includes(b as RawParagraph) && !isEmpty(b));
+    const section = newSection(`s${++this.sections}`, 'contents', '');
+    this.guesses.push({
+      section,
+      reason: 'a contents list was typed here; the product makes its own from the order',
+      score: 8,
+    });
+    if (rest.length === 0) return;
+    const more = newSection(`s${++this.sections}`, 'plain', '');
+    more.matter = 'front';
+    more.content = this.content(rest, new Map(), 0, true, 0);
+    this.guesses.push({ section: more, reason: 'text that stood below the contents list', score: 2 });
+  }
+
+  /** A section's blocks as a document of the schema. `offset` is the index of body[0] among all blocks, for subheads. */
+  private content(
+    body: readonly RawBlock[],
+    subheads: ReadonlyMap<number, HeadingGuess>,
+    offset: number,
+    spaced: boolean,
+    pictures: number,
+  ): Node {
+    const out: Node[] = [];
+    const notes: string[] = [];
+    let empties = 0;
+    const last = (): Node | undefined => out.at(-1);
+    const push = (n: Node): void => void out.push(n);
+    const takeNotes = (n: Node): void =>
+      n.descendants((x) => {
+        if (x.type.name === 'note') notes.push(x.attrs.ref as string);
+      });
+    for (let i = 0; i < body.length; i++) {
+      const b = body[i] as RawBlock;
+      if (b.kind === 'table') {
+        push(this.table(b.rows));
+        takeNotes(last() as Node);
+        continue;
+      }
+      if (isEmpty(b)) {
+        empties++;
+        continue;
+      }
+      if (/^toc\b/i.test(b.style)) {
+        this.aside('typed-contents', b.text);
+        continue;
+      }
+      const gap = empties > 0 && !spaced && out.length > 0 && last()?.type.name === 'paragraph';
+      empties = 0;
+      if (b.pictures.length > 0) {
+        for (const p of b.pictures) {
+          const caption = body[i + 1];
+          const captioned = isText(caption) && /caption|legende|beschriftung/i.test(caption.style);
+          push(
+            schema.node(
+              'figure',
+              { id: this.id(), picture: p.id, alt: p.alt },
+              captioned ? this.inline(caption) : [],
+            ),
+          );
+          if (captioned) i++;
+        }
+        continue;
+      }
+      if (isBreakText(b.text)) {
+        if (out.length > 0 && last()?.type.name !== 'break')
+          push(schema.node('break', { id: this.id(), ornament: true }));
+        this.aside('break-signs', b.text);
+        continue;
+      }
+      const subhead = i >= pictures ? subheads.get(offset + i) : undefined;
+      if (subhead) {
+        push(schema.node('subhead', { id: this.id(), level: subhead.subhead }, this.inline(b)));
+        takeNotes(last() as Node);
+        continue;
+      }
+      if (gap && !isDisplayed(b)) push(schema.node('break', { id: this.id(), ornament: false }));
+      if (b.list) {
+        const items: RawParagraph[] = [];
+        while (i < body.length) {
+          const x = body[i];
+          if (!isText(x) || !x.list) break;
+          items.push(x);
+          i++;
+        }
+        i--;
+        push(this.list(items, 0, items.length));
+        takeNotes(last() as Node);
+        continue;
+      }
+      this.paragraph(b, out);
+      takeNotes(last() as Node);
+    }
+    while (last()?.type.name === 'break') out.pop();
+    if (out.length === 0) push(schema.node('paragraph', { id: this.id() }));
+    return schema.node('doc', null, Fragment.fromArray([...out, ...this.noteBodies(notes)]));
+  }
+
+  private count(what: string): void {
+    this.tidied[what] = (this.tidied[what] ?? 0) + 1;
+  }
+
+  private inline(b: RawParagraph): Node[] {
+    return tidyInline(b.inline, this.tidied);
+  }
+
+  private paragraphNode(b: RawParagraph): Node {
+    return schema.node('paragraph', { id: this.id() }, this.inline(b));
+  }
+
+  /** A paragraph by its style and place; joins to a displayed block before it of the same sort. */
+  private paragraph(b: RawParagraph, out: Node[]): void {
+    const style = b.style.toLowerCase();
+    const before = out.at(-1);
+    const join = (type: string, attrs: Record<string, unknown>, child: Node): void => {
+      if (before?.type.name === type && (type !== 'passage' || before.attrs.align === attrs.align))
+        out[out.length - 1] = before.copy(before.content.addToEnd(child));
+      else out.push(schema.node(type, { id: this.id(), ...attrs }, [child]));
+    };
+    if (/verse|poe(m|try)|lyric|gedicht/.test(style)) {
+      const line = schema.node('verseLine', { id: this.id() }, this.inline(b));
+      const stanza = before?.type.name === 'verse' ? before.lastChild : null;
+      if (before && stanza?.type.name === 'stanza')
+        out[out.length - 1] = before.copy(
+          before.content.replaceChild(before.childCount - 1, stanza.copy(stanza.content.addToEnd(line))),
+        );
+      else
+        out.push(schema.node('verse', { id: this.id() }, [schema.node('stanza', { id: this.id() }, [line])]));
+      return;
+    }
+    if (/quot|block text|zitat|citation/.test(style)) return join('quotation', {}, this.paragraphNode(b));
+    if (/letter|brief/.test(style)) return join('letter', {}, this.paragraphNode(b));
+    if (/code|preformatted|html pre/.test(style) && b.monospace) {
+      out.push(schema.node('monospace', { id: this.id() }, b.text ? [schema.text(b.text)] : []));
+      return;
+    }
+    if (b.align === 'centre' || b.align === 'right')
+      return join('passage', { align: b.align }, this.paragraphNode(b));
+    out.push(this.paragraphNode(b));
+  }
+
+  private list(items: readonly RawParagraph[], level: number, end: number): Node {
+    const nodes: Node[] = [];
+    for (let i = 0; i < end; i++) {
+      const item = items[i] as RawParagraph;
+      const children: Node[] = [this.paragraphNode(item)];
+      const deeper: RawParagraph[] = [];
+      while (i + 1 < end && (items[i + 1]?.list?.level ?? 0) > level) deeper.push(items[++i] as RawParagraph);
+      if (deeper.length > 0)
+        children.push(this.list(deeper, deeper[0]?.list?.level ?? level + 1, deeper.length));
+      nodes.push(schema.node('item', { id: this.id() }, children));
+    }
+    return schema.node('list', { id: this.id(), ordered: items[0]?.list?.ordered ?? false }, nodes);
+  }
+
+  private table(rows: readonly (readonly (readonly RawParagraph[])[])[]): Node {
+    const nodes = rows
+      .filter((r) => r.length > 0)
+      .map((r) =>
+        schema.node(
+          'row',
+          { id: this.id() },
+          r.map((c) =>
+            schema.node(
+              'cell',
+              { id: this.id() },
+              c.length ? c.map((p) => this.paragraphNode(p)) : [schema.node('paragraph', { id: this.id() })],
+            ),
+          ),
+        ),
+      );
+    if (nodes.length === 0) return schema.node('paragraph', { id: this.id() });
+    return schema.node('table', { id: this.id() }, nodes);
+  }
+
+  private noteBodies(refs: readonly string[]): Node[] {
+    const out: Node[] = [];
+    for (const ref of refs) {
+      if (this.called.has(ref)) continue;
+      this.called.add(ref);
+      const note = this.m.notes.find((n) => n.id === ref);
+      const paragraphs = (note?.paragraphs ?? [])
+        .filter((p) => p.text.trim() !== '')
+        .map((p) => this.paragraphNode(p));
+      out.push(
+        schema.node(
+          'noteBody',
+          { id: ref },
+          paragraphs.length ? paragraphs : [schema.node('paragraph', { id: this.id() })],
+        ),
+      );
+    }
+    return out;
+  }
+
+  /** Notes that nothing calls any more are debris, but their words are told. */
+  private orphanedNotes(): void {
+    for (const n of this.m.notes)
+      if (!this.called.has(n.id))
+        for (const p of n.paragraphs) if (p.text.trim()) this.aside('uncalled-notes', p.text);
+  }
+}
+
+const isDisplayed = (b: RawParagraph): boolean =>
+  b.align === 'centre' || b.align === 'right' || /verse|poe|quot|letter/i.test(b.style);
+
+/** Blank paragraphs between most paragraphs are spacing; here and there they are breaks. */
+export function emptiesAreSpacing(blocks: readonly RawBlock[]): boolean {
+  let pairs = 0;
+  let apart = 0;
+  let last = -1;
+  blocks.forEach((b, i) => {
+    if (!isText(b) || isEmpty(b)) return;
+    if (last >= 0) {
+      pairs++;
+      if (i - last > 1) apart++;
+    }
+    last = i;
+  });
+  return pairs > 0 && apart / pairs > 0.4;
+}
+
+/** A picture directly above a heading belongs to what follows: the index from which the heading's section starts. */
+function withPictureAbove(blocks: readonly RawBlock[], at: number): number {
+  let from = at;
+  for (let i = at - 1; i >= 0; i--) {
+    const b = blocks[i];
+    if (isEmpty(b)) continue;
+    if (isText(b) && b.pictures.length > 0 && b.text.trim() === '') from = i;
+    else break;
+  }
+  return from;
+}
+
+function numberWordsOf(m: RawManuscript, h: HeadingGuess): string {
+  const line = (m.blocks[h.at] as RawParagraph).text.trim();
+  return line.split(/\s+/).slice(0, h.numberWords).join(' ');
+}
+
+function pageKind(page: readonly RawBlock[], first: boolean): { kind: SectionKind; reason: string } {
+  const texts = page.filter(isText).filter((b) => b.text.trim() !== '');
+  const all = texts.map((b) => b.text).join('\n');
+  const words = countWords(all);
+  if (
+    texts.length > 2 &&
+    texts.filter((b) => /^toc\b/i.test(b.style) || /[.\u2026\t]\s*\d+$/.test(b.text.trim())).length >
+      texts.length / 2
+  )
+    return { kind: 'contents', reason: 'lines that end in page numbers' };
+  if (COPYRIGHT_WORDS.test(all)) return { kind: 'copyright-page', reason: 'the words of a copyright page' };
+  if (first && words <= 60) return { kind: 'title-page', reason: 'a few lines on the first page' };
+  if (words <= 30 && /^(for|to|in memory of|à|pour|für|para|per)\b/i.test(all.trim()))
+    return { kind: 'dedication', reason: 'a short page that begins like a dedication' };
+  if (words <= 90 && /(^|\n)\s*[\u2014\u2013-]\s*\S/.test(all))
+    return { kind: 'epigraph', reason: 'a quotation with its source' };
+  if (words <= 25 && texts.every((b) => b.align === 'centre' || b.italic))
+    return { kind: 'dedication', reason: 'a few centred words on a page of their own' };
+  return { kind: 'plain', reason: 'a page before the first heading' };
+}

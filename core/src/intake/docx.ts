@@ -1,0 +1,421 @@
+/** Reads a .docx into a raw manuscript: the library's document tree, and the XML beside it for what it leaves out. */
+import mammoth from 'mammoth';
+import type { Mark, Node } from 'prosemirror-model';
+import { done, openZip, pictureInfo, refused, type Outcome, type Zip } from '../base';
+import { schema } from '../book';
+import { MARK, markParagraphs, readStyles, type ParagraphFacts, type StyleFacts } from './docx-xml';
+import type { RawBlock, RawManuscript, RawNote, RawParagraph, RawPicture } from './raw';
+
+/** The library's tree, as far as it is used here. */
+interface El {
+  type: string;
+  children?: El[];
+  value?: string;
+  name?: string;
+  href?: string;
+  anchor?: string;
+  noteType?: string;
+  noteId?: string;
+  breakType?: string;
+  altText?: string;
+  contentType?: string;
+  readAsBuffer?: () => Promise<Uint8Array>;
+  styleId?: string | null;
+  styleName?: string | null;
+  alignment?: string | null;
+  indent?: { start: string | null; end: string | null; firstLine: string | null };
+  numbering?: { level: string; isOrdered: boolean } | null;
+  isBold?: boolean;
+  isItalic?: boolean;
+  isStrikethrough?: boolean;
+  isSmallCaps?: boolean;
+  isAllCaps?: boolean;
+  verticalAlignment?: string;
+  font?: string | null;
+  fontSize?: number | null;
+  body?: El[];
+  notes?: { _notes: Record<string, El> };
+  checked?: boolean;
+}
+
+const decode = (b: Uint8Array): string => new TextDecoder().decode(b).replace(/^\ufeff/, '');
+const MONO = /courier|consolas|mono|menlo|typewriter/i;
+const OLE = [0xd0, 0xcf, 0x11, 0xe0];
+const ENCRYPTED = 'E\0n\0c\0r\0y\0p\0t\0e\0d\0P\0a\0c\0k\0a\0g\0e';
+
+/** Errors: `intake/empty`, `intake/encrypted`, `intake/old-doc`, `intake/not-docx`, `intake/damaged` and what `openZip` refuses. */
+export async function readDocx(bytes: Uint8Array): Promise<Outcome<RawManuscript>> {
+  if (bytes.length === 0) return refused('intake/empty', 'The file is empty.');
+  if (OLE.every((b, i) => bytes[i] === b)) {
+    const text = new TextDecoder('latin1').decode(bytes);
+    return text.includes(ENCRYPTED)
+      ? refused(
+          'intake/encrypted',
+          'The file is locked with a password. Open it in your word processor, save it without the password, and bring it in again.',
+        )
+      : refused(
+          'intake/old-doc',
+          'This is a document in the old binary form. Save it as .docx in your word processor and bring it in again.',
+        );
+  }
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
+    return refused('intake/not-docx', 'This is not a .docx file, whatever its name says.');
+  const opened = openZip(bytes);
+  if (!opened.ok) return opened;
+  const zip = opened.value;
+  if (zip.entries.some((e) => e.encrypted))
+    return refused(
+      'intake/encrypted',
+      'The file is locked with a password. Save it without one and bring it in again.',
+    );
+  if (!zip.entries.some((e) => e.name === '[Content_Types].xml'))
+    return refused('intake/not-docx', 'This is not a .docx file: it is a zip container of another kind.');
+  try {
+    return await new DocxReader(zip).read();
+  } catch (e) {
+    return refused(
+      'intake/damaged',
+      `The file is damaged and cannot be read: ${(e as Error).message.split('\n')[0]}.`,
+    );
+  }
+}
+
+class DocxReader {
+  private styles = new Map<string, StyleFacts>();
+  private facts: ParagraphFacts[] = [];
+  private defaultSize = 0;
+  private pictures = 0;
+  private breakPending = false;
+  private readonly byPath = new Map<El, RawPicture>();
+  private readonly m: RawManuscript = {
+    blocks: [],
+    notes: [],
+    pictures: [],
+    title: '',
+    author: '',
+    language: '',
+    dropped: {},
+    cautions: [],
+  };
+
+  constructor(private readonly zip: Zip) {}
+
+  private text(name: string): string | null {
+    const b = this.zip.read(name);
+    return b ? decode(b) : null;
+  }
+
+  async read(): Promise<Outcome<RawManuscript>> {
+    const main = this.mainPart();
+    const xml = this.text(main);
+    if (xml === null)
+      return refused('intake/not-docx', 'This is not a .docx file: it has no document in it.');
+    const marked = markParagraphs(xml);
+    if (marked.fault) return refused('intake/damaged', 'The file is damaged: its text is not well-formed.');
+    this.facts = marked.facts;
+    const base = main.replace(/[^/]*$/, '');
+    const styles = readStyles(this.text(`${base}styles.xml`));
+    this.styles = styles.styles;
+    this.defaultSize = styles.size;
+    const document = await this.tree(main, marked.xml);
+    await this.collectPictures(document);
+    this.m.blocks = this.blocks(document.children ?? []);
+    for (const note of Object.values(document.notes?._notes ?? {})) this.m.notes.push(this.note(note));
+    this.properties();
+    this.m.language = this.language(styles.language);
+    return done(this.m);
+  }
+
+  private mainPart(): string {
+    const rels = this.text('_rels/.rels') ?? '';
+    const m =
+      /Target="([^"]+)"[^>]*Type="[^"]*\/officeDocument"|Type="[^"]*\/officeDocument"[^>]*Target="([^"]+)"/.exec(
+        rels,
+      );
+    return (m?.[1] ?? m?.[2] ?? 'word/document.xml').replace(/^\//, '');
+  }
+
+  /** The library's tree, stopped before it becomes HTML. */
+  private async tree(main: string, xml: string): Promise<El> {
+    const { zip } = this;
+    const names = new Set(zip.entries.map((e) => e.name));
+    let tree: El | null = null;
+    const file = {
+      exists: (name: string) => names.has(name),
+      read: (name: string, encoding?: string): Promise<Uint8Array | string> => {
+        if (name === main && encoding) return Promise.resolve(xml);
+        const bytes = zip.read(name);
+        if (!bytes) return Promise.reject(new Error(`${name} is not in the file`));
+        return Promise.resolve(encoding === 'base64' ? '' : encoding ? decode(bytes) : bytes);
+      },
+    };
+    await mammoth.convertToHtml(
+      { file } as never,
+      {
+        transformDocument: (d: El) => {
+          tree = d;
+          return { ...d, children: [] };
+        },
+        externalFileAccess: false,
+      } as never,
+    );
+    if (!tree) throw new Error('there is no document');
+    return tree;
+  }
+
+  private async collectPictures(root: El): Promise<void> {
+    const images: El[] = [];
+    const walk = (e: El): void => {
+      if (e.type === 'image') images.push(e);
+      for (const c of e.children ?? e.body ?? []) walk(c);
+    };
+    walk(root);
+    for (const note of Object.values(root.notes?._notes ?? {})) walk(note);
+    const seen = new Map<string, string>();
+    for (const image of images) {
+      let bytes: Uint8Array | null = null;
+      try {
+        bytes = new Uint8Array((await image.readAsBuffer?.()) ?? []);
+      } catch {
+        this.m.cautions.push({
+          rule: 'intake/external-picture',
+          message:
+            'A picture is only linked to, not in the file; it was not fetched. Add it in the manuscript.',
+        });
+        continue;
+      }
+      const info = pictureInfo(bytes);
+      if (!info) {
+        this.m.cautions.push({
+          rule: 'intake/picture-kind',
+          message: `A picture is of a kind that books do not use (${image.contentType ?? 'unknown'}). Save it as PNG or JPEG and add it in the manuscript.`,
+        });
+        continue;
+      }
+      if (info.width * info.height <= 1)
+        this.m.cautions.push({ rule: 'intake/picture-tiny', message: 'A picture is one pixel in size.' });
+      if (info.width > 10_000 || info.height > 10_000)
+        this.m.cautions.push({
+          rule: 'intake/picture-huge',
+          message: `A picture measures ${info.width} × ${info.height} pixels, far more than print can show.`,
+        });
+      const print = fingerprint(bytes);
+      let id = seen.get(print);
+      if (!id) {
+        id = `p${++this.pictures}`;
+        seen.set(print, id);
+        this.m.pictures.push({ id, name: `picture-${this.pictures}`, bytes });
+      }
+      this.byPath.set(image, { id, alt: (image.altText ?? '').trim() });
+    }
+  }
+
+  private blocks(elements: readonly El[]): RawBlock[] {
+    const out: RawBlock[] = [];
+    for (const e of elements) {
+      if (e.type === 'paragraph') out.push(...this.paragraph(e));
+      else if (e.type === 'table')
+        out.push({
+          kind: 'table',
+          rows: (e.children ?? []).map((r) =>
+            (r.children ?? []).map((c) =>
+              this.blocks(c.children ?? []).filter((b): b is RawParagraph => b.kind === 'paragraph'),
+            ),
+          ),
+        });
+    }
+    return out;
+  }
+
+  /** One paragraph, cut where a picture or a page break stands inside it. */
+  private paragraph(e: El): RawParagraph[] {
+    const facts = this.factsOf(e);
+    const style = this.styles.get(e.styleId ?? '');
+    const looks = this.looks(e);
+    const make = (): RawParagraph => ({
+      kind: 'paragraph',
+      inline: [],
+      text: '',
+      pictures: [],
+      style: e.styleName ?? style?.name ?? '',
+      outline: facts?.outline ?? style?.outline ?? 0,
+      breakBefore: this.breakPending,
+      align: alignment(e.alignment ?? style?.align ?? ''),
+      size: looks.size || style?.size || this.defaultSize,
+      bold: looks.bold || (style?.bold ?? false),
+      italic: looks.italic || (style?.italic ?? false),
+      indented: Number(e.indent?.start ?? 0) >= 300,
+      list: e.numbering ? { level: Number(e.numbering.level), ordered: e.numbering.isOrdered } : null,
+      monospace: looks.monospace,
+      language: facts?.language ?? '',
+    });
+    if (facts?.breakBefore ?? style?.breakBefore) this.breakPending = true;
+    let now = make();
+    this.breakPending = false;
+    const done: RawParagraph[] = [];
+    const flush = (): void => {
+      if (now.inline.length || now.pictures.length || done.length === 0) done.push(now);
+    };
+    this.inline(
+      e.children ?? [],
+      [],
+      style,
+      (node) => {
+        now.inline.push(node);
+        now.text += node.isText ? (node.text as string) : '';
+      },
+      (what) => {
+        if (what === 'page') {
+          if (now.text.trim() === '' && now.pictures.length === 0) now.breakBefore = true;
+          else {
+            flush();
+            this.breakPending = true;
+            now = make();
+            this.breakPending = false;
+          }
+          return;
+        }
+        if (now.text.trim() !== '') {
+          flush();
+          now = make();
+        }
+        now.pictures.push(what);
+        now.inline = [];
+        now.text = '';
+        flush();
+        now = make();
+      },
+    );
+    if (now.text.trim() !== '' || now.pictures.length > 0 || done.length === 0) flush();
+    else if (now.breakBefore && !done.at(-1)?.breakBefore) this.breakPending = true;
+    if (facts?.sectionEnd) this.breakPending = true;
+    return done;
+  }
+
+  private factsOf(e: El): ParagraphFacts | undefined {
+    const mark = e.children?.find((c) => c.type === 'bookmarkStart' && c.name?.startsWith(MARK))?.name;
+    return mark ? this.facts[Number(mark.slice(MARK.length))] : undefined;
+  }
+
+  private looks(e: El): { bold: boolean; italic: boolean; size: number; monospace: boolean } {
+    let letters = 0;
+    let bold = 0;
+    let italic = 0;
+    let mono = 0;
+    let size = 0;
+    const walk = (x: El, run: El | null): void => {
+      if (x.type === 'text') {
+        const n = (x.value ?? '').trim().length;
+        letters += n;
+        if (run?.isBold) bold += n;
+        if (run?.isItalic) italic += n;
+        if (run?.font && MONO.test(run.font)) mono += n;
+        if (n > 0 && run?.fontSize) size = Math.max(size, run.fontSize);
+      }
+      for (const c of x.children ?? []) walk(c, x.type === 'run' ? x : run);
+    };
+    walk(e, null);
+    const most = (n: number): boolean => letters > 0 && n >= letters * 0.9;
+    return { bold: most(bold), italic: most(italic), monospace: most(mono), size };
+  }
+
+  private inline(
+    elements: readonly El[],
+    marks: readonly Mark[],
+    style: StyleFacts | undefined,
+    add: (n: Node) => void,
+    cut: (what: 'page' | RawPicture) => void,
+  ): void {
+    const m = schema.marks;
+    for (const e of elements) {
+      switch (e.type) {
+        case 'run': {
+          let own = [...marks];
+          const heading = (style?.outline ?? 0) > 0;
+          if (e.isItalic && !style?.italic) own = m.emphasis!.create().addToSet(own) as Mark[];
+          if (e.isBold && !style?.bold && !heading) own = m.strong!.create().addToSet(own) as Mark[];
+          if (e.isSmallCaps) own = m.smallCaps!.create().addToSet(own) as Mark[];
+          if (e.isStrikethrough) own = m.strike!.create().addToSet(own) as Mark[];
+          if (e.verticalAlignment === 'superscript') own = m.super!.create().addToSet(own) as Mark[];
+          if (e.verticalAlignment === 'subscript') own = m.sub!.create().addToSet(own) as Mark[];
+          if (e.font && MONO.test(e.font)) own = m.monospaced!.create().addToSet(own) as Mark[];
+          this.inline(e.children ?? [], own, style, add, cut);
+          break;
+        }
+        case 'hyperlink': {
+          const own =
+            e.href && /^(https?|mailto):/i.test(e.href)
+              ? (m.link!.create({ kind: 'web', target: e.href }).addToSet([...marks]) as Mark[])
+              : marks;
+          this.inline(e.children ?? [], own, style, add, cut);
+          break;
+        }
+        case 'text':
+          if (e.value)
+            add(schema.text(e.value.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, ''), marks));
+          break;
+        case 'tab':
+          add(schema.text('\t', marks));
+          break;
+        case 'checkbox':
+          add(schema.text(e.checked ? '\u2611' : '\u2610', marks));
+          break;
+        case 'noteReference':
+          add(schema.node('note', { ref: `${e.noteType === 'endnote' ? 'e' : 'f'}${e.noteId}` }));
+          break;
+        case 'break':
+          if (e.breakType === 'line') add(schema.node('lineBreak'));
+          else cut('page');
+          break;
+        case 'image': {
+          const picture = this.byPath.get(e);
+          if (picture) cut(picture);
+          break;
+        }
+      }
+    }
+  }
+
+  private note(e: El): RawNote {
+    const paragraphs = this.blocks(e.body ?? []).filter((b): b is RawParagraph => b.kind === 'paragraph');
+    return { id: `${e.noteType === 'endnote' ? 'e' : 'f'}${e.noteId}`, paragraphs };
+  }
+
+  private properties(): void {
+    const core = this.text('docProps/core.xml') ?? '';
+    const read = (tag: string): string =>
+      (new RegExp(`<dc:${tag}[^>]*>([^<]*)</dc:${tag}>`).exec(core)?.[1] ?? '').trim();
+    this.m.title = unescape_(read('title'));
+    this.m.author = unescape_(read('creator'));
+  }
+
+  /** The language of most paragraphs that name one, else the document's default. */
+  private language(fallback: string): string {
+    const counts = new Map<string, number>();
+    for (const f of this.facts) if (f.language) counts.set(f.language, (counts.get(f.language) ?? 0) + 1);
+    const most = [...counts].sort((a, b) => b[1] - a[1])[0];
+    return most && most[1] > this.facts.length / 2 ? most[0] : fallback || most?.[0] || 'en';
+  }
+}
+
+const unescape_ = (s: string): string =>
+  s
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&quot;/g, '"')
+    .replace(/&apos;/g, "'")
+    .replace(/&amp;/g, '&');
+
+function alignment(a: string): RawParagraph['align'] {
+  if (a === 'center') return 'centre';
+  if (a === 'right' || a === 'end') return 'right';
+  return a === 'both' || a === 'distribute' ? 'justify' : 'left';
+}
+
+/** Equal pictures are kept once: told by length and a sum over their bytes. */
+function fingerprint(b: Uint8Array): string {
+  let h = 2166136261;
+  for (let i = 0; i < b.length; i += 1 + (b.length >> 16))
+    h = Math.imul(h ^ (b[i] as number), 16777619) >>> 0;
+  return `${b.length}-${h}`;
+}

@@ -1,0 +1,2 @@
+export * from './read';
+export { type SectionGuess, type SetAside } from './assemble';

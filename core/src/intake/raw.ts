@@ -1,0 +1,58 @@
+/**
+ * What a manuscript file says, paragraph by paragraph, before anything is made of it: text with its marks, and what the
+ * paragraph looks like. Every reader of a format ends here; recognition starts here and knows no format.
+ */
+import type { Node } from 'prosemirror-model';
+
+export interface RawParagraph {
+  kind: 'paragraph';
+  /** Inline content by the book's schema; empty for a paragraph that holds only pictures or nothing. */
+  inline: Node[];
+  text: string;
+  pictures: RawPicture[];
+  style: string;
+  /** Outline level, 1 up, from the heading style or set directly; 0 for body text. */
+  outline: number;
+  breakBefore: boolean;
+  align: 'left' | 'centre' | 'right' | 'justify';
+  /** Points; 0 when not said. */
+  size: number;
+  bold: boolean;
+  italic: boolean;
+  /** Indented on the left by a twentieth of a point's count, as word processors store it. */
+  indented: boolean;
+  list: { level: number; ordered: boolean } | null;
+  monospace: boolean;
+  language: string;
+}
+export interface RawTable {
+  kind: 'table';
+  rows: RawParagraph[][][];
+}
+export interface RawPicture {
+  id: string;
+  alt: string;
+}
+export type RawBlock = RawParagraph | RawTable;
+
+export interface RawFile {
+  id: string;
+  name: string;
+  bytes: Uint8Array;
+}
+export interface RawNote {
+  id: string;
+  paragraphs: RawParagraph[];
+}
+export interface RawManuscript {
+  blocks: RawBlock[];
+  notes: RawNote[];
+  pictures: RawFile[];
+  /** Document properties: title, author. */
+  title: string;
+  author: string;
+  language: string;
+  /** What was left out while reading, already in words: rule → how often. */
+  dropped: Record<string, number>;
+  cautions: { rule: string; message: string }[];
+}

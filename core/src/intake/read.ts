@@ -1,0 +1,186 @@
+/** A manuscript's bytes to a book, with everything that was decided on the way and why. */
+import { countWords, done, pictureInfo, type Finding, type Outcome } from '../base';
+import { defaultEditions, schema, type Book, type Picture, type Section } from '../book';
+import { recordSchema, type Contributor } from '../record';
+import { Assembler, type SectionGuess, type SetAside } from './assemble';
+import { readDocx } from './docx';
+import type { TidyCount } from './inline';
+import type { RawManuscript, RawParagraph } from './raw';
+import { recogniseHeadings } from './recognise';
+
+export interface Intake {
+  book: Book;
+  /** Files of the book's pictures by id. */
+  files: Map<string, Uint8Array>;
+  guesses: SectionGuess[];
+  wordsIn: number;
+  wordsOut: number;
+  setAside: SetAside[];
+  tidied: TidyCount;
+  findings: Finding[];
+}
+
+/** Bytes of a manuscript that is taken in; larger ones are refused before they are read. */
+export const MOST_BYTES = 200_000_000;
+const MANY_HEADINGS = 1_000;
+
+/** Errors: those of `readDocx`. */
+export async function readManuscript(bytes: Uint8Array): Promise<Outcome<Intake>> {
+  if (bytes.length > MOST_BYTES)
+    return {
+      ok: false,
+      refusal: {
+        code: 'intake/too-large',
+        message: `The file is larger than ${MOST_BYTES / 1e6} MB. Make the pictures smaller, or bring the text in without them.`,
+      },
+    };
+  const read = await readDocx(bytes);
+  return read.ok ? done(toBook(read.value)) : read;
+}
+
+export function toBook(m: RawManuscript): Intake {
+  const headings = recogniseHeadings(m.blocks);
+  const a = new Assembler(m, headings);
+  a.run();
+  const sections = a.guesses.map((g) => g.section);
+  const record = recordSchema.parse({ language: languageTag(m.language) });
+  const titlePage = takeTitlePage(sections, m, record);
+  if (titlePage.aside) a.aside('title-page', titlePage.aside);
+  const findings: Finding[] = [...m.cautions.map((c) => ({ ...c, severity: 'caution' as const }))];
+  const chapters = headings.filter((h) => h.subhead === 0).length;
+  if (chapters === 0)
+    findings.push({
+      rule: 'intake/no-headings',
+      severity: 'caution',
+      message: 'No headings were found: the whole text is one chapter.',
+      remedy: 'Divide it in the running order.',
+    });
+  if (chapters > MANY_HEADINGS)
+    findings.push({
+      rule: 'intake/many-headings',
+      severity: 'caution',
+      message: `${chapters} headings were found, more than a book has chapters: perhaps a style of the text was taken for a heading.`,
+    });
+  const pictures: Picture[] = [];
+  const files = new Map<string, Uint8Array>();
+  for (const f of m.pictures) {
+    const info = pictureInfo(f.bytes);
+    if (!info) continue;
+    pictures.push({
+      id: f.id,
+      name: f.name,
+      type: info.type,
+      width: Math.max(1, info.width),
+      height: Math.max(1, info.height),
+    });
+    files.set(f.id, f.bytes);
+  }
+  const book: Book = { version: 1, id: 'book', record, sections, editions: defaultEditions(), pictures };
+  const wordsIn = wordsOfRaw(m);
+  const wordsOut = sections.reduce((n, s) => n + wordsOfSection(s), 0) + titlePage.kept;
+  return {
+    book,
+    files,
+    guesses: a.guesses,
+    wordsIn,
+    wordsOut,
+    setAside: a.setAside,
+    tidied: a.tidied,
+    findings,
+  };
+}
+
+/** Words of a section: its text block by block, its notes, its title and subtitle. */
+export function wordsOfSection(s: Section): number {
+  let n = countWords(s.title) + countWords(s.subtitle);
+  s.content.descendants((node) => {
+    if (!node.isTextblock) return true;
+    n += countWords(
+      node.textBetween(0, node.content.size, ' ', (leaf) => (leaf.type.name === 'lineBreak' ? ' ' : '')),
+    );
+    return false;
+  });
+  return n;
+}
+
+function wordsOfRaw(m: RawManuscript): number {
+  const of = (p: RawParagraph): number =>
+    countWords(p.inline.map((n) => (n.isText ? n.text : n.type.name === 'lineBreak' ? ' ' : '')).join(''));
+  let n = 0;
+  for (const b of m.blocks)
+    n += b.kind === 'paragraph' ? of(b) : b.rows.flat(2).reduce((k, p) => k + of(p), 0);
+  for (const note of m.notes) n += note.paragraphs.reduce((k, p) => k + of(p), 0);
+  return n;
+}
+
+/** "en_GB" → "en-GB"; what no one can read → "en". */
+function languageTag(tag: string): string {
+  try {
+    return Intl.getCanonicalLocales(tag.replace('_', '-'))[0] ?? 'en';
+  } catch {
+    return 'en';
+  }
+}
+
+/**
+ * Title and author from a typed title page into the record. When its lines say nothing that the record does not say,
+ * the page is left to be made from the record: those words are `kept` there, and a "by" is put aside.
+ */
+function takeTitlePage(
+  sections: Section[],
+  m: RawManuscript,
+  record: Book['record'],
+): { kept: number; aside: string } {
+  const index = sections.findIndex((s) => s.kind === 'title-page');
+  const page = sections[index];
+  const fallback = (): { kept: number; aside: string } => {
+    record.title ||= m.title;
+    if (
+      record.contributors.length === 0 &&
+      m.author &&
+      !/^(unknown|user|admin\w*|un-named|python-docx)$/i.test(m.author)
+    )
+      record.contributors = [author(m.author)];
+    return { kept: 0, aside: '' };
+  };
+  if (!page) return fallback();
+  const lines: string[] = [];
+  page.content.descendants((n) => {
+    if (n.isTextblock) lines.push(n.textContent.replace(/\s+/g, ' ').trim());
+    return !n.isTextblock;
+  });
+  const [title = '', ...rest] = lines.filter(Boolean);
+  record.title = isCapitals(title) ? titleCase(title) : title;
+  const by = rest.findIndex((l) => /^(by|von|par|de|di)\s+\S/i.test(l));
+  const name =
+    by >= 0
+      ? (rest[by] as string).replace(/^\S+\s+/, '')
+      : rest.length === 1 && m.author && rest[0] === m.author
+        ? m.author
+        : rest.length > 0 && looksLikeName(rest.at(-1) as string)
+          ? (rest.at(-1) as string)
+          : '';
+  const nameAt = by >= 0 ? by : rest.length - 1;
+  if (name) record.contributors = [author(isCapitals(name) ? titleCase(name) : name)];
+  const between = name ? rest.filter((_, i) => i !== nameAt) : rest;
+  if (between.length === 1) record.subtitle = between[0] as string;
+  const known = between.length <= 1 && (by < 0 || name !== '');
+  if (!known) return fallback();
+  sections[index] = { ...page, content: schema.node('doc', null, [schema.node('paragraph', { id: 'b0' })]) };
+  const aside = by >= 0 ? ((rest[by] as string).split(/\s+/)[0] as string) : '';
+  const words = lines.reduce((n, l) => n + countWords(l), 0);
+  fallback();
+  return { kept: words - countWords(aside), aside };
+}
+
+const author = (name: string): Contributor => ({ name, role: 'author', sortName: '' });
+const looksLikeName = (l: string): boolean =>
+  /^(\p{Lu}[\p{L}.'\u2019-]*\s+){1,3}\p{Lu}[\p{L}'\u2019-]+$/u.test(l);
+const isCapitals = (s: string): boolean => /\p{Lu}/u.test(s) && s === s.toUpperCase();
+const SMALL = new Set('a an the and but or nor of in on at to for by with from as'.split(' '));
+const titleCase = (s: string): string =>
+  s
+    .toLowerCase()
+    .split(' ')
+    .map((w, i) => (i > 0 && SMALL.has(w) ? w : w.replace(/\p{L}/u, (c) => c.toUpperCase())))
+    .join(' ');

@@ -1,0 +1,356 @@
+/**
+ * Recognition: which paragraphs head a part, a chapter or another section, decided paragraph by paragraph with a score,
+ * a reason in words and how sure it is. Styles and outline levels count most; where there are none, looks and words do.
+ */
+import { countWords } from '../base';
+import type { SectionKind } from '../book';
+import type { RawBlock, RawParagraph } from './raw';
+import { bareNumber, kindByWords, numberedHeading, numberThenTitle } from './words';
+
+export interface HeadingGuess {
+  /** Index of the paragraph among the blocks. */
+  at: number;
+  kind: SectionKind;
+  /** Subheads stay in the text; 0 for section headings. */
+  subhead: 0 | 1 | 2 | 3;
+  title: string;
+  subtitle: string;
+  /** Blocks that the heading takes up: the number line, the title line, the subtitle line. */
+  span: number;
+  /** Words of a number line or of "Chapter One" before a title: not kept as text, since numbers are set from the order. */
+  numberWords: number;
+  numbered: boolean;
+  score: number;
+  reason: string;
+  /** Known by a style, a number or words, not by looks alone. */
+  firm: boolean;
+}
+
+export interface Surroundings {
+  /** Median size of text paragraphs, points. */
+  size: number;
+  /** Outline levels that occur, by how often. */
+  outlines: Map<number, number>;
+  /** Share of the text that is bold, centred: looks that most of the text has say nothing. */
+  bold: number;
+  centred: number;
+}
+
+const isText = (b: RawBlock | undefined): b is RawParagraph => b?.kind === 'paragraph';
+const MAX_WORDS = 14;
+const MAX_CHARS = 110;
+/** Score from which a paragraph without a heading style is taken for a heading. */
+const THRESHOLD = 2.5;
+
+export function surroundings(blocks: readonly RawBlock[]): Surroundings {
+  const sizes: number[] = [];
+  const outlines = new Map<number, number>();
+  let bold = 0;
+  let centred = 0;
+  let texts = 0;
+  for (const b of blocks) {
+    if (!isText(b) || b.text.trim() === '') continue;
+    const weight = b.text.length;
+    texts += weight;
+    if (b.outline > 0) outlines.set(b.outline, (outlines.get(b.outline) ?? 0) + 1);
+    if (b.text.length > 60) sizes.push(b.size);
+    if (b.bold) bold += weight;
+    if (b.align === 'centre') centred += weight;
+  }
+  sizes.sort((a, b) => a - b);
+  return {
+    size: sizes[sizes.length >> 1] ?? 0,
+    outlines,
+    bold: texts ? bold / texts : 0,
+    centred: texts ? centred / texts : 0,
+  };
+}
+
+/** How much a paragraph looks like a heading, and by what. */
+function looks(
+  blocks: readonly RawBlock[],
+  at: number,
+  s: Surroundings,
+): { score: number; reasons: string[] } {
+  const b = blocks[at] as RawParagraph;
+  const text = b.text.trim();
+  const reasons: string[] = [];
+  let score = 0;
+  const add = (n: number, why: string): void => {
+    score += n;
+    reasons.push(why);
+  };
+  const words = countWords(text);
+  if (words === 0 || words > MAX_WORDS || text.length > MAX_CHARS || b.list) return { score: 0, reasons };
+  if (b.breakBefore) add(1.4, 'it stands after a page break');
+  else if (emptyBefore(blocks, at) >= 2) add(0.8, 'blank lines stand above it');
+  if (b.align === 'centre' && s.centred < 0.3) add(1, 'it is centred');
+  if (b.bold && s.bold < 0.3) add(1, 'it is bold');
+  if (s.size > 0 && b.size >= s.size * 1.15) add(1.4, 'it is larger than the text');
+  if (/\p{Lu}/u.test(text) && text === text.toUpperCase() && words <= 8) add(0.8, 'it is in capitals');
+  if (words <= 6) add(0.3, 'it is short');
+  if (/[.,;]["\u201d\u2019]?$/.test(text) && words > 3) add(-1.2, 'it ends like a sentence');
+  if (/^["\u201c\u2018]/.test(text) && words > 3) add(-0.8, 'it begins like speech');
+  if (!/^[\p{Lu}\p{N}"\u201c\u2018\u00bf\u00a1(]/u.test(text)) add(-1.5, 'it begins with a small letter');
+  return { score, reasons };
+}
+
+function emptyBefore(blocks: readonly RawBlock[], at: number): number {
+  let n = 0;
+  for (let i = at - 1; i >= 0; i--) {
+    const b = blocks[i];
+    if (!isText(b) || b.text.trim() !== '' || b.pictures.length) break;
+    n++;
+  }
+  return n;
+}
+
+function nextText(blocks: readonly RawBlock[], at: number): number {
+  for (let i = at + 1; i < blocks.length; i++) {
+    const b = blocks[i];
+    if (!isText(b)) return -1;
+    if (b.pictures.length) return -1;
+    if (b.text.trim() !== '') return b.breakBefore ? -1 : i;
+  }
+  return -1;
+}
+
+/** Which outline level stands for parts and which for chapters, from all headings with a level together. */
+interface Levels {
+  part: number;
+  chapter: number;
+}
+function levelsOf(blocks: readonly RawBlock[], s: Surroundings): Levels {
+  const levels = [...s.outlines.keys()].sort((a, b) => a - b);
+  const texts = (level: number): string[] =>
+    blocks
+      .filter((b): b is RawParagraph => isText(b) && b.outline === level && b.text.trim() !== '')
+      .map((b) => b.text.trim());
+  const share = (level: number, test: (t: string) => boolean): number => {
+    const all = texts(level);
+    return all.length ? all.filter(test).length / all.length : 0;
+  };
+  const first = levels[0] ?? 0;
+  const second = levels[1] ?? 0;
+  const isPart = (t: string): boolean => numberedHeading(t)?.kind === 'part';
+  const isChapter = (t: string): boolean =>
+    numberedHeading(t)?.kind === 'chapter' ||
+    bareNumber(t) !== null ||
+    numberThenTitle(t) !== null ||
+    kindByWords(t) !== null;
+  if (first && second) {
+    const others = texts(first).filter((t) => kindByWords(t) === null);
+    const parts = share(first, isPart) >= 0.4 || (others.length > 0 && others.every(isPart));
+    // One heading of the first level alone over many of the second is the book's title, not a part.
+    const title = texts(first).length === 1 && texts(second).length > 1 && !isChapter(texts(first)[0] ?? '');
+    const byNumbers = share(second, isChapter) >= 0.5 && share(first, isChapter) < 0.3;
+    if (title) return { part: -first, chapter: second };
+    if (parts || byNumbers) return { part: first, chapter: second };
+  }
+  return { part: 0, chapter: first };
+}
+
+export function recogniseHeadings(blocks: readonly RawBlock[]): HeadingGuess[] {
+  const s = surroundings(blocks);
+  const levels = levelsOf(blocks, s);
+  const found: HeadingGuess[] = [];
+  for (let at = 0; at < blocks.length; at++) {
+    const b = blocks[at];
+    if (!isText(b) || b.text.trim() === '' || /^toc\b/i.test(b.style)) continue;
+    const guess = guessAt(blocks, at, s, levels);
+    if (!guess) continue;
+    found.push(guess);
+    at += guess.span - 1;
+  }
+  return withoutTitlePage(blocks, found, s);
+}
+
+/**
+ * Large centred lines on the first page are the book's title, not a chapter: what is known by looks alone counts only
+ * after the first firm heading; and where nothing is firm, a first line with hardly any text below it is the title.
+ */
+function withoutTitlePage(
+  blocks: readonly RawBlock[],
+  found: readonly HeadingGuess[],
+  s: Surroundings,
+): HeadingGuess[] {
+  const firm = found.find((g) => g.firm && g.subhead === 0);
+  if (firm) {
+    const styled = [...s.outlines.values()].reduce((a, b) => a + b, 0) >= 2;
+    return found.filter((g) => g.firm || (g.at > firm.at && (!styled || g.score >= 3.4)));
+  }
+  const [first, second] = found;
+  if (!first || !second) return [...found];
+  const above = blocks.slice(0, first.at).some((b) => isText(b) && b.text.trim() !== '');
+  const below = blocks
+    .slice(first.at + first.span, second.at)
+    .reduce((n, b) => n + (isText(b) ? countWords(b.text) : 99), 0);
+  return !above && below <= 40 ? found.slice(1) : [...found];
+}
+
+function guessAt(
+  blocks: readonly RawBlock[],
+  at: number,
+  s: Surroundings,
+  levels: Levels,
+): HeadingGuess | null {
+  const b = blocks[at] as RawParagraph;
+  const text = b.text.replace(/\s+/g, ' ').trim();
+  const heading = numberedHeading(text);
+  const byWords = kindByWords(text);
+  const styled = b.outline > 0;
+  const look = looks(blocks, at, s);
+  const base = {
+    at,
+    subhead: 0 as const,
+    subtitle: '',
+    span: 1,
+    numberWords: 0,
+    numbered: false,
+    firm: true,
+  };
+  if (styled && b.outline === -levels.part) return null;
+  if (styled && levels.chapter > 0 && b.outline > levels.chapter && !heading) {
+    const level = Math.min(3, b.outline - levels.chapter) as 1 | 2 | 3;
+    return {
+      ...base,
+      kind: 'chapter',
+      subhead: level,
+      title: text,
+      score: 9,
+      reason: `heading style of level ${b.outline}, below the chapters`,
+    };
+  }
+  if (byWords && (styled || look.score >= 1 || b.style.toLowerCase().includes('title'))) {
+    return {
+      ...base,
+      kind: byWords,
+      title: text,
+      score: styled ? 10 : 5 + look.score,
+      reason: `the words "${text}"${styled ? ' in a heading style' : ''}`,
+    };
+  }
+  if (heading && (styled || look.score >= 0.8 || heading.rest === '')) {
+    // A sentence can begin with "Part of" or "Chapter seven was …": a long rest in running text is no title.
+    if (!styled && countWords(heading.rest) > 9) return null;
+    return titled(
+      blocks,
+      {
+        ...base,
+        kind: heading.kind,
+        title: heading.rest,
+        numbered: true,
+        numberWords: countWords(text) - countWords(heading.rest),
+        score: (styled ? 10 : 6) + look.score,
+        reason: `"${text.slice(0, 40)}" is a ${heading.kind} number`,
+      },
+      s,
+    );
+  }
+  if (styled) {
+    const kind = b.outline === levels.part ? 'part' : 'chapter';
+    const alone = bareNumber(text);
+    const split = numberThenTitle(text);
+    if (alone !== null)
+      return titled(
+        blocks,
+        {
+          ...base,
+          kind,
+          title: '',
+          numbered: true,
+          numberWords: countWords(text),
+          score: 10,
+          reason: 'a number in a heading style',
+        },
+        s,
+      );
+    if (split)
+      return titled(
+        blocks,
+        {
+          ...base,
+          kind,
+          title: split.title,
+          numbered: true,
+          numberWords: 1,
+          score: 10,
+          reason: 'a number and a title in a heading style',
+        },
+        s,
+      );
+    return titled(
+      blocks,
+      { ...base, kind, title: text, score: 9, reason: `heading style of level ${b.outline}` },
+      s,
+    );
+  }
+  const alone = bareNumber(text);
+  if (alone !== null && look.score >= 1.2)
+    return titled(
+      blocks,
+      {
+        ...base,
+        kind: 'chapter',
+        title: '',
+        numbered: true,
+        numberWords: countWords(text),
+        score: 3 + look.score,
+        reason: `a number alone: ${look.reasons.join(', ')}`,
+      },
+      s,
+    );
+  if (look.score >= THRESHOLD) {
+    const split = numberThenTitle(text);
+    return titled(
+      blocks,
+      {
+        ...base,
+        firm: split !== null,
+        kind: 'chapter',
+        title: split?.title ?? text,
+        numbered: split !== null,
+        numberWords: split ? 1 : 0,
+        score: look.score,
+        reason: look.reasons.join(', '),
+      },
+      s,
+    );
+  }
+  return null;
+}
+
+/** Takes a title line that stands apart below its number line, and a subtitle that is styled as one. */
+function titled(blocks: readonly RawBlock[], g: HeadingGuess, s: Surroundings): HeadingGuess {
+  let out = g;
+  const step = (): RawParagraph | null => {
+    const next = nextText(blocks, out.at + out.span - 1);
+    return next < 0 ? null : (blocks[next] as RawParagraph);
+  };
+  const own = blocks[g.at] as RawParagraph;
+  const below = step();
+  if (below && out.title === '' && g.numbered) {
+    const next = nextText(blocks, out.at);
+    const look = looks(blocks, next, s);
+    const styledAlike = below.outline > 0 && below.outline >= own.outline;
+    const looksAlike = look.score >= 0.9 && (below.align === own.align || below.bold || below.size > s.size);
+    if (
+      (styledAlike || looksAlike || /title/i.test(below.style)) &&
+      !numberedHeading(below.text) &&
+      bareNumber(below.text) === null &&
+      countWords(below.text) <= MAX_WORDS
+    )
+      out = {
+        ...out,
+        title: below.text.replace(/\s+/g, ' ').trim(),
+        span: next - out.at + 1,
+        reason: `${out.reason}; its title stands below it`,
+      };
+  }
+  const sub = step();
+  if (sub && /subtitle|untertitel|sous-titre/i.test(sub.style)) {
+    const next = nextText(blocks, out.at + out.span - 1);
+    out = { ...out, subtitle: sub.text.trim(), span: next - out.at + 1 };
+  }
+  return out;
+}

@@ -1,0 +1,97 @@
+/** Words by which parts of a book are known. From memory of the languages; English is the fullest. */
+import { CHAPTER_WORDS, fromRoman, fromWords, PART_WORDS } from '../base';
+import type { SectionKind } from '../book';
+
+export interface NumberedHeading {
+  kind: 'chapter' | 'part';
+  number: number;
+  /** What stands after the number: "The Boat" in "Chapter One: The Boat". */
+  rest: string;
+}
+
+const valueOf = (text: string): number | null =>
+  /^\d{1,4}$/.test(text) ? Number(text) : (fromRoman(text) ?? fromWords(text));
+const SEPARATOR = /^\s*[:.\u2013\u2014-]+\s*|^\s+/;
+
+/** "CHAPTER 3", "Chapter Seven: The Boat", "PART II". Null for anything else, also for "Chapter and verse". */
+export function numberedHeading(text: string): NumberedHeading | null {
+  const t = text.trim();
+  const m = /^([\p{L}]+)\s+(.+)$/u.exec(t);
+  if (!m) return null;
+  const word = (m[1] as string).toLowerCase();
+  const kind = CHAPTER_WORDS.includes(word) ? 'chapter' : PART_WORDS.includes(word) ? 'part' : null;
+  if (!kind) return null;
+  const after = m[2] as string;
+  // The longest number at the start wins, so that "Twenty One" is not read as "Twenty".
+  const tokens = after.split(/(?=[\s:.\u2013\u2014])|(?<=[\s:.\u2013\u2014])/u);
+  for (let n = Math.min(tokens.length, 7); n > 0; n--) {
+    const head = tokens.slice(0, n).join('').trim();
+    const value = valueOf(head);
+    if (value === null) continue;
+    const tail = tokens.slice(n).join('');
+    if (tail !== '' && !SEPARATOR.test(tail)) continue;
+    return { kind, number: value, rest: tail.replace(SEPARATOR, '').trim() };
+  }
+  return null;
+}
+
+/** A number that stands alone: "7", "VII", "Seven". Single letters that are words ("I") count only as numerals. */
+export function bareNumber(text: string): number | null {
+  const t = text.trim().replace(/[.:]$/, '');
+  return t.length > 0 && t.length <= 24 ? valueOf(t) : null;
+}
+
+/** "1. The Boat", "IV — The Boat". */
+export function numberThenTitle(text: string): { number: number; title: string } | null {
+  const m = /^(\d{1,3}|[IVXLC]{1,7})\s*[.:\u2013\u2014-]\s+(\S.*)$/.exec(text.trim());
+  const number = m ? valueOf(m[1] as string) : null;
+  return m && number !== null ? { number, title: m[2] as string } : null;
+}
+
+const KIND_WORDS: [SectionKind, RegExp][] = [
+  [
+    'contents',
+    /^(table of )?contents$|^table des matières$|^sommaire$|^inhalt(sverzeichnis)?$|^índice$|^indice$|^inhoud(sopgave)?$/i,
+  ],
+  ['dedication', /^dedication$|^dédicace$|^widmung$|^dedicatoria$|^dedica$/i],
+  ['epigraph', /^epigraph$/i],
+  ['copyright-page', /^copyright( page)?$|^impressum$/i],
+  ['foreword', /^foreword$|^avant-propos$|^vorwort$|^prólogo del editor$/i],
+  ['preface', /^preface$|^préface$|^prefacio$|^prefazione$/i],
+  ['introduction', /^introduction$|^einleitung$|^introducción$|^introduzione$|^inleiding$/i],
+  ['prologue', /^prologue?$|^prolog$|^prólogo$|^prologo$|^proloog$/i],
+  ['epilogue', /^epilogue?$|^épilogue$|^epilog$|^epílogo$|^epilogo$|^epiloog$/i],
+  ['interlude', /^interlude$|^intermezzo$/i],
+  ['afterword', /^afterword$|^postface$|^nachwort$|^epílogo del autor$|^nawoord$/i],
+  [
+    'acknowledgements',
+    /^acknowledge?ments?$|^thanks$|^remerciements$|^danksagung(en)?$|^dank$|^agradecimientos$|^ringraziamenti$|^dankwoord$/i,
+  ],
+  [
+    'about-author',
+    /^about the authors?$|^the author$|^à propos de l.auteur$|^über (den autor|die autorin)$|^sobre (el autor|la autora)$|^l.autore$|^l.autrice$|^over de auteur$/i,
+  ],
+  ['also-by', /^also by\b.*$|^by the same author$|^other books by\b.*$|^du même auteur$/i],
+  ['notes', /^(end)?notes$|^anmerkungen$|^notas$/i],
+  ['glossary', /^glossary$|^glossaire$|^glossar$|^glosario$|^glossario$/i],
+  ['bibliography', /^bibliography$|^references$|^bibliographie$|^bibliografía$|^bibliografia$/i],
+  ['index', /^index$|^register$/i],
+  ['colophon', /^colophon$/i],
+];
+
+export function kindByWords(text: string): SectionKind | null {
+  const t = text.trim().replace(/[.:]$/, '');
+  for (const [kind, words] of KIND_WORDS) if (words.test(t)) return kind;
+  return null;
+}
+
+/** Rows of signs that stand for a break in the text: "* * *", "#", "~", a fleuron. A single dash or bullet is none. */
+export function isBreakText(text: string): boolean {
+  const signs = text.replace(/\s/g, '');
+  if (signs === '' || signs.length > 9) return false;
+  if (!/^[*#~\u00b7\u2022\u25e6\u2042\u2731\u273b\u2766\u2767=_\u2013\u2014-]+$/.test(signs)) return false;
+  return signs.length > 1 || !/[=_\u2022\u2013\u2014-]/.test(signs);
+}
+
+export const COPYRIGHT_WORDS =
+  /\u00a9|copyright|all rights reserved|\bISBN\b|tous droits réservés|alle rechte vorbehalten|todos los derechos/i;

@@ -1,0 +1,191 @@
+/**
+ * Content streams: a page's display list as PDF operators (ISO 32000-1 §8 and §9), written as bytes.
+ *
+ * Glyphs are two-byte codes of an Identity-H font, so a glyph's code is its number in the face. A `TJ` array corrects
+ * the pen wherever a glyph's advance on the page (kerning, justified spaces) differs from its width in the font by more
+ * than half a thousandth of an em; what is left over is carried along, so a line's end is exact.
+ */
+import { ptString, type Mp } from '../base';
+import { GLYPH, HYPHENATED, PICT, RULE, TEXT, TEXT_HEAD, type DisplayList } from '../compose';
+import type { FontUse } from './font';
+
+export class Bytes {
+  private buffer = new Uint8Array(1 << 16);
+  length = 0;
+
+  private room(n: number): void {
+    if (this.length + n <= this.buffer.length) return;
+    const bigger = new Uint8Array(Math.max(this.buffer.length * 2, this.length + n));
+    bigger.set(this.buffer.subarray(0, this.length));
+    this.buffer = bigger;
+  }
+  ascii(s: string): this {
+    this.room(s.length);
+    for (let i = 0; i < s.length; i++) this.buffer[this.length++] = s.charCodeAt(i);
+    return this;
+  }
+  /** A byte of a literal string, escaped where it must be (§7.3.4.2). */
+  literal(b: number): void {
+    this.room(2);
+    if (b === 0x28 || b === 0x29 || b === 0x5c) this.buffer[this.length++] = 0x5c;
+    else if (b === 0x0d) {
+      this.buffer[this.length++] = 0x5c;
+      b = 0x72;
+    }
+    this.buffer[this.length++] = b;
+  }
+  clear(): void {
+    this.length = 0;
+  }
+  done(): Uint8Array {
+    return this.buffer.slice(0, this.length);
+  }
+}
+
+const utf16 = (text: string): string =>
+  [...Array(text.length).keys()].map((i) => text.charCodeAt(i).toString(16).padStart(4, '0')).join('');
+const actualText = (text: string): string => `/Span<</ActualText<feff${utf16(text)}>>>BDC\n`;
+const SOFT_HYPHEN = '\u00ad';
+
+/** Draws a page. `fonts[i]` collects the glyphs used of face i. Lengths of the list are from the top; PDF's are from the foot. */
+export function pageContent(list: DisplayList, fonts: readonly FontUse[], out: Bytes): Uint8Array {
+  out.clear();
+  const { ops, text, height } = list;
+  const y = (v: Mp): string => ptString(height - v);
+  let at = 0;
+  let char = 0;
+  let inText = false;
+  let font = -1;
+  let size = 0;
+  let scale = 100_000;
+  const begin = (): void => {
+    if (inText) return;
+    out.ascii('BT\n');
+    inText = true;
+    font = -1;
+    scale = 100_000;
+  };
+  const end = (): void => {
+    if (inText) out.ascii('ET\n');
+    inText = false;
+  };
+  out.ascii('0 g\n');
+  while (at < ops.length) {
+    const op = ops[at] as number;
+    if (op === RULE) {
+      end();
+      const [x, ry, w, t] = [ops[at + 1], ops[at + 2], ops[at + 3], ops[at + 4]] as [
+        number,
+        number,
+        number,
+        number,
+      ];
+      out.ascii(`${ptString(x)} ${y(ry + t)} ${ptString(w)} ${ptString(t)} re f\n`);
+      at += 5;
+    } else if (op === PICT) {
+      end();
+      const [n, x, py, w, h] = [ops[at + 1], ops[at + 2], ops[at + 3], ops[at + 4], ops[at + 5]] as [
+        number,
+        number,
+        number,
+        number,
+        number,
+      ];
+      out.ascii(`q ${ptString(w)} 0 0 ${ptString(h)} ${ptString(x)} ${y(py + h)} cm /P${n} Do Q\n`);
+      at += 6;
+    } else if (op === TEXT) {
+      begin();
+      const face = ops[at + 1] as number;
+      const runSize = ops[at + 2] as number;
+      const count = ops[at + 5] as number;
+      const flags = ops[at + 8] as number;
+      const runScale = ops[at + 9] as number;
+      if (face !== font || runSize !== size) {
+        out.ascii(`/F${face} ${ptString(runSize)} Tf\n`);
+        font = face;
+        size = runSize;
+      }
+      if (runScale !== scale) {
+        out.ascii(`${ptString(runScale)} Tz\n`);
+        scale = runScale;
+      }
+      out.ascii(`1 0 0 1 ${ptString(ops[at + 3] as number)} ${y(ops[at + 4] as number)} Tm\n`);
+      char = glyphs(
+        ops,
+        at + TEXT_HEAD,
+        count,
+        text,
+        char,
+        fonts[face] as FontUse,
+        size * (scale / 100_000),
+        (flags & HYPHENATED) !== 0,
+        out,
+      );
+      at += TEXT_HEAD + count * GLYPH;
+    } else throw new Error(`the display list has an unknown command ${op}`);
+  }
+  end();
+  return out.done();
+}
+
+/** Shows a run of glyphs; answers the index of the next character. `em` is the size as drawn, in mp. */
+function glyphs(
+  ops: Int32Array,
+  from: number,
+  count: number,
+  text: string,
+  char: number,
+  use: FontUse,
+  em: number,
+  hyphenated: boolean,
+  out: Bytes,
+): number {
+  const thousandth = em / 1000;
+  let error = 0;
+  let open = false;
+  const open_ = (): void => {
+    if (!open) out.ascii('[(');
+    open = true;
+  };
+  const close = (): void => {
+    if (open) out.ascii(')]TJ\n');
+    open = false;
+  };
+  const adjust = (): void => {
+    const n = Math.round(error / thousandth);
+    if (n === 0) return;
+    if (open) out.ascii(`)${-n}(`);
+    else out.ascii(`[${-n}]TJ\n`);
+    error -= n * thousandth;
+  };
+  for (let g = 0; g < count; g++) {
+    const k = from + g * GLYPH;
+    const id = ops[k] as number;
+    const dx = ops[k + 2] as number;
+    const dy = ops[k + 3] as number;
+    const chars = ops[k + 4] as number;
+    const stands = text.slice(char, char + chars);
+    char += chars;
+    const last = hyphenated && g === count - 1;
+    const spelled = last ? SOFT_HYPHEN : chars === 0 || use.spells(id, stands) ? '' : stands;
+    error += dx;
+    adjust();
+    if (spelled !== '' || dy !== 0) {
+      close();
+      if (spelled !== '') out.ascii(actualText(spelled));
+      if (dy !== 0) out.ascii(`${ptString(dy)} Ts\n`);
+    }
+    if (last) use.add(id);
+    open_();
+    out.literal(id >> 8);
+    out.literal(id & 255);
+    if (spelled !== '' || dy !== 0) {
+      close();
+      if (dy !== 0) out.ascii('0 Ts\n');
+      if (spelled !== '') out.ascii('EMC\n');
+    }
+    error += (ops[k + 1] as number) - use.width(id) * thousandth - dx;
+  }
+  close();
+  return char;
+}

@@ -1,0 +1,145 @@
+/** Fonts as a file needs them: Type 0 with an embedded TrueType subset, widths, and what each glyph spells. */
+import { PDFHexString, PDFName, PDFNumber, type PDFContext, type PDFRef } from 'pdf-lib';
+import type { Face, Subsetter } from '../type';
+
+/** Collects the glyphs of a face that a file shows. */
+export class FontUse {
+  private readonly spelled = new Map<number, string>();
+  private readonly used = new Set<number>([0]);
+  private readonly widths = new Map<number, number>();
+  constructor(readonly face: Face) {}
+
+  /** Advance in thousandths of an em, as the file's width table says. */
+  width(glyph: number): number {
+    let w = this.widths.get(glyph);
+    if (w === undefined) {
+      w = Math.round((this.face.advanceOfGlyph(glyph) * 1_000_000) / this.face.upem) / 1000;
+      this.widths.set(glyph, w);
+    }
+    return w;
+  }
+  add(glyph: number): void {
+    this.used.add(glyph);
+  }
+  /** Notes that a glyph stands for some text; false when it already stands for another. */
+  spells(glyph: number, text: string): boolean {
+    this.used.add(glyph);
+    const known = this.spelled.get(glyph);
+    if (known === undefined) this.spelled.set(glyph, text);
+    return known === undefined || known === text;
+  }
+  glyphs(): number[] {
+    return [...this.used].sort((a, b) => a - b);
+  }
+  spelling(glyph: number): string | undefined {
+    return this.spelled.get(glyph);
+  }
+}
+
+export interface FontTools {
+  deflate(bytes: Uint8Array): Uint8Array;
+  subsetter: Subsetter;
+}
+
+/** Six capitals before a subset's name (ISO 32000-1 §9.6.4); made from its glyphs, so that equal files stay equal. */
+function subsetTag(glyphs: readonly number[]): string {
+  let h = 2166136261;
+  for (const g of glyphs) h = Math.imul(h ^ g, 16777619) >>> 0;
+  let tag = '';
+  for (let i = 0; i < 6; i++) {
+    tag += String.fromCharCode(65 + (h % 26));
+    h = Math.floor(h / 26);
+  }
+  return tag;
+}
+
+const hex4 = (n: number): string => n.toString(16).padStart(4, '0');
+const utf16be = (s: string): string => [...Array(s.length).keys()].map((i) => hex4(s.charCodeAt(i))).join('');
+
+function toUnicode(use: FontUse, glyphs: readonly number[]): string {
+  const pairs = glyphs.flatMap((g) => {
+    const text = use.spelling(g);
+    return text ? [`<${hex4(g)}> <${utf16be(text)}>`] : [];
+  });
+  const blocks: string[] = [];
+  for (let i = 0; i < pairs.length; i += 100) {
+    const part = pairs.slice(i, i + 100);
+    blocks.push(`${part.length} beginbfchar\n${part.join('\n')}\nendbfchar`);
+  }
+  return `/CIDInit /ProcSet findresource begin
+12 dict begin
+begincmap
+/CIDSystemInfo << /Registry (Adobe) /Ordering (UCS) /Supplement 0 >> def
+/CMapName /Adobe-Identity-UCS def
+/CMapType 2 def
+1 begincodespacerange
+<0000> <ffff>
+endcodespacerange
+${blocks.join('\n')}
+endcmap
+CMapName currentdict /CMap defineresource pop
+end
+end`;
+}
+
+/** Runs of neighbouring glyphs with their widths (§9.7.4.3). */
+function widthArray(context: PDFContext, use: FontUse, glyphs: readonly number[]): unknown[] {
+  const out: unknown[] = [];
+  for (let i = 0; i < glyphs.length;) {
+    const run: number[] = [];
+    const first = glyphs[i] as number;
+    while (i < glyphs.length && glyphs[i] === first + run.length) run.push(use.width(glyphs[i++] as number));
+    out.push(PDFNumber.of(first), context.obj(run));
+  }
+  return out;
+}
+
+export function writeFont(context: PDFContext, use: FontUse, tools: FontTools): PDFRef {
+  const { face } = use;
+  const glyphs = use.glyphs();
+  const name = `${subsetTag(glyphs)}+${face.name.replace(/\s/g, '')}`;
+  const em = (u: number): number => Math.round((u * 1000) / face.upem);
+  const stream = (bytes: Uint8Array, more: Record<string, number> = {}): PDFRef =>
+    context.register(context.stream(tools.deflate(bytes), { Filter: 'FlateDecode', ...more }));
+  const program = tools.subsetter.subset(face.bytes, glyphs);
+  const descriptor = context.register(
+    context.obj({
+      Type: 'FontDescriptor',
+      FontName: name,
+      Flags: 4 | (/Italic/.test(face.name) ? 64 : 0),
+      FontBBox: [em(-face.upem), em(face.descender), em(face.upem * 2), em(face.ascender)],
+      ItalicAngle: /Italic/.test(face.name) ? -12 : 0,
+      Ascent: em(face.ascender),
+      Descent: em(face.descender),
+      CapHeight: em(face.capHeight),
+      StemV: /Bold/.test(face.name) ? 140 : 80,
+      FontFile2: stream(program, { Length1: program.length }),
+    }),
+  );
+  const descendant = context.register(
+    context.obj({
+      Type: 'Font',
+      Subtype: 'CIDFontType2',
+      BaseFont: name,
+      CIDSystemInfo: {
+        Registry: PDFHexString.of('41646f6265'),
+        Ordering: PDFHexString.of('4964656e74697479'),
+        Supplement: 0,
+      },
+      CIDToGIDMap: 'Identity',
+      FontDescriptor: descriptor,
+      DW: 1000,
+      W: widthArray(context, use, glyphs) as never,
+    }),
+  );
+  return context.register(
+    context.obj({
+      Type: 'Font',
+      Subtype: 'Type0',
+      BaseFont: PDFName.of(name),
+      Encoding: 'Identity-H',
+      DescendantFonts: [descendant],
+      ToUnicode: stream(new TextEncoder().encode(toUnicode(use, glyphs))),
+    }),
+  );
+}

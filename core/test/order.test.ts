@@ -1,0 +1,132 @@
+import { describe, expect, it } from 'vitest';
+import { apply, bookToJson, schema, type Book, type Change } from '../src/book';
+import type { Outcome } from '../src/base';
+import {
+  changeKind,
+  contentsOf,
+  copyrightLines,
+  divide,
+  headingsOf,
+  join,
+  moveBefore,
+  remove,
+} from '../src/order';
+import { book, section, threeChapters } from './fixtures/books';
+
+let n = 0;
+const newId = (): string => `n${++n}`;
+const made = (b: Book, change: Outcome<Change>): { book: Book; back: Book } => {
+  if (!change.ok) throw new Error(change.refusal.message);
+  const r = apply(b, change.value);
+  if (!r.ok) throw new Error(r.refusal.message);
+  const undone = apply(r.value.book, r.value.inverse);
+  if (!undone.ok) throw new Error(undone.refusal.message);
+  return { book: r.value.book, back: undone.value.book };
+};
+const ids = (b: Book): string[] => b.sections.map((s) => s.id);
+const words = (b: Book): string =>
+  b.sections
+    .map((s) => `${s.title} ${s.content.textBetween(0, s.content.content.size, ' ')}`)
+    .join(' ')
+    .replace(/\s+/g, ' ');
+
+describe('numbers', () => {
+  it('are counted by kind, never doubled, and skip unnumbered chapters', () => {
+    const b = book([
+      section('p', 'part', [], { title: 'Water' }),
+      section('a', 'chapter', ['x'], { title: 'A' }),
+      section('b', 'chapter', ['x'], { numbered: false, title: 'B' }),
+      section('c', 'chapter', ['x']),
+    ]);
+    const h = headingsOf(b.sections, b.record);
+    expect([...h.values()].map((x) => [x.number, x.title])).toEqual([
+      ['Part I', 'Water'],
+      ['Chapter One', 'A'],
+      ['', 'B'],
+      ['Chapter Two', ''],
+    ]);
+  });
+  it('speak the language of the book', () => {
+    const b = book([section('a', 'chapter', ['x'])]);
+    expect(headingsOf(b.sections, { ...b.record, language: 'de' }).get('a')?.number).toBe('Kapitel 1');
+  });
+});
+
+it('contents leave out title and copyright page and nest chapters under parts', () => {
+  const b = threeChapters();
+  expect(contentsOf(b.sections, b.record).map((e) => [e.section.id, e.depth])).toEqual([
+    ['p1', 0],
+    ['c1', 1],
+    ['c2', 1],
+    ['ack', 0],
+  ]);
+});
+
+describe('rearranging', () => {
+  it('divides before a block, takes notes along, and undoes to the letter', () => {
+    const note = schema.node('note', { ref: 'f1' });
+    const content = schema.node('doc', null, [
+      schema.node('paragraph', { id: 'a' }, [schema.text('Before.')]),
+      schema.node('subhead', { id: 'h', level: 1 }, [schema.text('The Rope')]),
+      schema.node('paragraph', { id: 'b' }, [schema.text('After'), note]),
+      schema.node('noteBody', { id: 'f1' }, [
+        schema.node('paragraph', { id: 'f1p' }, [schema.text('A note.')]),
+      ]),
+    ]);
+    const start = book([{ ...section('x', 'chapter', []), content }]);
+    const { book: after, back } = made(start, divide(start, 'x', 'h', newId));
+    expect(after.sections.map((s) => [s.title, s.content.textContent])).toEqual([
+      ['', 'Before.'],
+      ['The Rope', 'AfterA note.'],
+    ]);
+    expect(bookToJson(back)).toEqual(bookToJson(start));
+    expect(divide(start, 'x', 'a', newId).ok).toBe(false);
+  });
+  it('joins without losing a word', () => {
+    const start = threeChapters();
+    const { book: after, back } = made(start, join(start, 'c2', newId));
+    expect(ids(after)).not.toContain('c2');
+    expect(words(after).split(' ').sort()).toEqual(words(start).split(' ').sort());
+    expect(bookToJson(back)).toEqual(bookToJson(start));
+  });
+  it('moves a part with its chapters', () => {
+    const start = threeChapters();
+    const { book: after, back } = made(start, moveBefore(start, 'p1', null));
+    expect(ids(after)).toEqual(['t', 'c', 'toc', 'ack', 'p1', 'c1', 'c2']);
+    expect(after.sections.find((s) => s.id === 'c2')?.parent).toBe('p1');
+    expect(bookToJson(back)).toEqual(bookToJson(start));
+    const up = made(after, moveBefore(after, 'p1', 't'));
+    expect(ids(up.book)).toEqual(['p1', 'c1', 'c2', 't', 'c', 'toc', 'ack']);
+  });
+  it('takes a chapter out of its part when it is moved before it', () => {
+    const start = threeChapters();
+    const { book: after } = made(start, moveBefore(start, 'c2', 'p1'));
+    expect(ids(after)).toEqual(['t', 'c', 'toc', 'c2', 'p1', 'c1', 'ack']);
+    expect(after.sections.find((s) => s.id === 'c2')?.parent).toBeNull();
+  });
+  it('changes a kind in one action, matter and all', () => {
+    const start = threeChapters();
+    const { book: after, back } = made(start, changeKind(start, 'p1', 'chapter'));
+    expect(after.sections.filter((s) => s.parent !== null)).toEqual([]);
+    expect(bookToJson(back)).toEqual(bookToJson(start));
+    expect(made(start, changeKind(start, 'ack', 'foreword')).book.sections.at(-1)?.matter).toBe('front');
+  });
+  it('deletes with undo', () => {
+    const start = threeChapters();
+    const { book: after, back } = made(start, remove(start, 'p1'));
+    expect(after.sections.length).toBe(start.sections.length - 1);
+    expect(bookToJson(back)).toEqual(bookToJson(start));
+  });
+});
+
+it('the copyright page shows the ISBN of its own edition only', () => {
+  const b = threeChapters();
+  const [paperback, ebook] = b.editions.map((e, i) => ({
+    ...e,
+    isbn: ['978-92-95055-12-4', '978-0-306-40615-7'][i] as string,
+  }));
+  expect(copyrightLines(b.record, paperback!, [paperback!, ebook!]).join()).toContain('978-92-95055-12-4');
+  expect(copyrightLines(b.record, paperback!, [paperback!, ebook!]).join()).not.toContain(
+    '978-0-306-40615-7',
+  );
+});

@@ -1,0 +1,55 @@
+/** Makes the reflowable EPUB of an edition, with a page list when the book has a print edition. */
+import { done, type Outcome } from '@pagina/core/base';
+import type { Book } from '@pagina/core/book';
+import { compose, type ComposeCache, type Composition } from '@pagina/core/compose';
+import { writeEpub } from '@pagina/core/epub';
+import { typeSource } from './faces';
+import { stopwatch, type MakeOptions, type PictureBytes } from './print';
+
+export interface EbookMade {
+  bytes: Uint8Array;
+  milliseconds: Record<string, number>;
+}
+export interface EbookOptions extends MakeOptions {
+  cache?: ComposeCache;
+  /** The print edition whose pages the ebook lists; null for no page list. A composition at hand is used again. */
+  print: { edition: string; composition?: Composition } | null;
+}
+
+export async function makeEbook(
+  book: Book,
+  editionId: string,
+  { pictures, print, cache, progress }: EbookOptions,
+): Promise<Outcome<EbookMade>> {
+  const clock = stopwatch();
+  let composition = print?.composition;
+  if (print && !composition) {
+    const composed = await compose(book, print.edition, await typeSource(), {
+      cache,
+      progress: progress && ((s) => progress('Finding the pages of the print edition', s)),
+    });
+    if (!composed.ok) return composed;
+    composition = composed.value;
+  }
+  clock.lap('compose');
+  progress?.('Writing the file', 0);
+  const files = await allPictures(book, pictures);
+  const isbn = book.editions.find((e) => e.id === print?.edition)?.isbn ?? '';
+  const written = writeEpub({
+    book,
+    edition: editionId,
+    pictures: files,
+    print: composition ? { composition, isbn } : null,
+  });
+  clock.lap('epub');
+  return written.ok ? done({ bytes: written.value, milliseconds: clock.laps }) : written;
+}
+
+async function allPictures(book: Book, bytesOf: PictureBytes): Promise<Map<string, Uint8Array>> {
+  const files = new Map<string, Uint8Array>();
+  for (const p of book.pictures) {
+    const bytes = await bytesOf(p.id);
+    if (bytes) files.set(p.id, bytes);
+  }
+  return files;
+}

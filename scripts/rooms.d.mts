@@ -1,0 +1,1 @@
+export function breach(file: string, source: string): string | null;
