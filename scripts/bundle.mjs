@@ -22,8 +22,9 @@ for (const [entry, outdir] of programs) {
     target: 'node20',
     external,
     outExtension: { '.js': '.mjs' },
-    sourcemap: false,
+    
     minifySyntax: true,
+    minifyWhitespace: true,
     logLevel: 'error',
     banner: {
       js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",

@@ -78,15 +78,13 @@ async function main(argv: string[]): Promise<number> {
 }
 
 main(process.argv.slice(2)).then(
-  (code) => {
-    process.exitCode = code;
-  },
+  (code) => process.exit(code),
   (e: unknown) => {
     process.stderr.write(
       e instanceof Unusable
         ? `${e.message}\n`
         : `Something went wrong inside the program: ${(e as Error).message}\n`,
     );
-    process.exitCode = 2;
+    process.exit(2);
   },
 );

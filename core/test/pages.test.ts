@@ -170,7 +170,7 @@ describe('the page optimiser', () => {
           expect(placedNotes).toBe(Object.values(notes).reduce((a, b) => a + b, 0));
         },
       ),
-      { numRuns: 400 },
+      { numRuns: 1500 },
     );
   });
   it('is never dearer than the best of all ways to cut a short chapter', () => {

@@ -1,5 +1,4 @@
 /** Pictures for print: decoded, turned grey for black-and-white editions, never larger than they are printed. */
-import sharp from 'sharp';
 import type { PdfPicture } from '@pagina/core/pdf';
 
 /** Pixels a side beyond which a picture is not decoded at full size: 12,000 × 12,000 is the most a book can want. */
@@ -10,6 +9,8 @@ const MOST_PIXELS = 160_000_000;
  * of no use to a press and are taken out. Throws when the bytes are no picture.
  */
 export async function printPicture(bytes: Uint8Array, width: number): Promise<PdfPicture> {
+  // Loaded only for a book with pictures: the library takes a while to start.
+  const { default: sharp } = await import('sharp');
   const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, sequentialRead: true })
     .rotate()
     .flatten({ background: '#ffffff' })

@@ -1,9 +1,9 @@
 /** Makes the printer's PDF of an edition: composition, pictures, file. */
-import { deflateSync } from 'node:zlib';
 import { done, refused, type Outcome } from '@pagina/core/base';
 import type { Book } from '@pagina/core/book';
 import { compose, type ComposeCache, type Composition } from '@pagina/core/compose';
 import { printPdf, type PdfPicture } from '@pagina/core/pdf';
+import { openDeflater } from './deflate';
 import { faceSubsetter, typeSource } from './faces';
 import { printPicture } from './pictures';
 
@@ -29,6 +29,8 @@ export async function makePrint(
   { pictures, cache, progress }: MakeOptions,
 ): Promise<Outcome<PrintMade>> {
   const clock = stopwatch();
+  // Compiled on another thread while pages are set.
+  const subsetter = faceSubsetter();
   const source = await typeSource();
   clock.lap('faces');
   const composed = await compose(book, editionId, source, {
@@ -41,14 +43,16 @@ export async function makePrint(
   const ready = await printPictures(composition, pictures);
   clock.lap('pictures');
   const edition = book.editions.find((e) => e.id === editionId);
+  const deflater = openDeflater();
   const bytes = await printPdf({
     composition,
     record: book.record,
     date: edition?.date ?? '',
     pictures: ready,
-    tools: { deflate: (b) => deflateSync(b, { level: 6 }), subsetter: await faceSubsetter() },
+    tools: { deflate: deflater.deflate, subsetter: await subsetter },
     progress: progress && ((s) => progress('Writing the file', s)),
   });
+  await deflater.close();
   clock.lap('pdf');
   if (!bytes) return refused('make/stopped', 'The work was stopped.');
   return done({ bytes, composition, milliseconds: clock.laps });

@@ -102,12 +102,14 @@ export interface BreakpointOptions {
   hyphenate: Hyphenator | null;
   /** Words wider than this may be broken at any grapheme. */
   narrowest: Mp;
+  /** Whether a word from one sum of widths to another can meet the end of a decent line; null asks of every word. */
+  near?: ((from: Mp, to: Mp) => boolean) | null;
 }
 
 /** Fills `b` (anew) with the places where the paragraph's lines may end; the last one is its end. */
 export function breakpointsOf(
   p: Paragraph,
-  { hyphenate, narrowest }: BreakpointOptions,
+  { hyphenate, narrowest, near }: BreakpointOptions,
   b = new Breakpoints(),
 ): Breakpoints {
   b.count = 0;
@@ -154,7 +156,7 @@ export function breakpointsOf(
       continue;
     }
     const tooWide = piece.width > narrowest;
-    if (tooWide || (hyphenate && i < lastWord && !joined(p, i - 1) && !joined(p, i))) {
+    if (tooWide || (hyphenate && i < lastWord && !joined(p, i - 1) && !joined(p, i) && (!near || near(width, width + piece.width)))) {
       const points = tooWide ? graphemePoints(piece.text) : pointsIn(piece, hyphenate as Hyphenator);
       for (let q = 0; q < points.length; q++) {
         const cut = points[q] as number;

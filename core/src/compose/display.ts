@@ -12,10 +12,12 @@
  * `text` holds the characters of all TEXT commands one after the other; `chars` says how many belong to a glyph.
  */
 import type { Mp } from '../base';
-import type { Face } from '../type';
+import type { Face, Style, Word } from '../type';
 import type { Composition, Page, Placed } from './composition';
 import type { LineItem } from './flow';
-import { contentOf, lineSpace } from './setline';
+import { Kind } from './breakpoints';
+import type { Piece } from './paragraph';
+import { lineSpace, shownWord } from './setline';
 
 export const TEXT = 1;
 export const RULE = 2;
@@ -71,7 +73,7 @@ export function displayList(c: Composition, page: Page, index: DisplayIndex): Di
   for (const p of page.furniture) out.placed(p, left, FURNITURE);
   for (const p of page.body) out.placed(p, left, 0);
   return {
-    ops: Int32Array.from(out.ops),
+    ops: out.ops,
     text: out.text.join(''),
     blocks: out.blocks,
     width: interior.page.width,
@@ -80,15 +82,41 @@ export function displayList(c: Composition, page: Page, index: DisplayIndex): Di
 }
 
 class Writer {
-  readonly ops: number[] = [];
+  private buffer = new Int32Array(1 << 14);
+  private length = 0;
   readonly text: string[] = [];
   readonly blocks: string[] = [];
   constructor(private readonly index: DisplayIndex) {}
 
+  get ops(): Int32Array {
+    return this.buffer.slice(0, this.length);
+  }
+
+  private room(n: number): void {
+    if (this.length + n <= this.buffer.length) return;
+    const bigger = new Int32Array(this.buffer.length * 2);
+    bigger.set(this.buffer);
+    this.buffer = bigger;
+  }
+
+  private put(...values: number[]): void {
+    this.room(values.length);
+    for (const v of values) this.buffer[this.length++] = v;
+  }
+
+  private glyph(id: number, advance: Mp, dx: Mp, dy: Mp, chars: number): void {
+    this.room(GLYPH);
+    const b = this.buffer;
+    b[this.length++] = id;
+    b[this.length++] = advance;
+    b[this.length++] = dx;
+    b[this.length++] = dy;
+    b[this.length++] = chars;
+  }
+
   placed({ item, y }: Placed, left: Mp, flags: number): void {
-    if (item.kind === 'rule') this.ops.push(RULE, left + item.x, y, item.width, item.thickness);
-    else if (item.kind === 'picture')
-      this.ops.push(PICT, this.index.picture(item.picture), left + item.x, y, item.width, item.height);
+    if (item.kind === 'rule') this.put(RULE, left + item.x, y, item.width, item.thickness);
+    else if (item.kind === 'picture') this.put(PICT, this.index.picture(item.picture), left + item.x, y, item.width, item.height);
     else this.line(item, y, left, flags);
   }
 
@@ -98,15 +126,12 @@ class Writer {
   }
 
   private line(item: LineItem, y: Mp, left: Mp, flags: number): void {
-    const content = contentOf(item);
     const space = lineSpace(item);
     const { line, paragraph } = item;
-    const starts = line.from === 0 && line.fromCut === 0;
-    const first = content[0];
-    let x = left + item.x + (starts ? paragraph.indent : 0);
-    if (!starts && item.align === 'justify' && first && 'word' in first) x -= first.word.hangLeft;
     const { spread, scale } = space;
-    const scaled = (v: number): number => (scale === 100_000 ? v : Math.round((v * scale) / 100_000));
+    const starts = line.from === 0 && line.fromCut === 0;
+    let x = left + item.x + (starts ? paragraph.indent : 0);
+    if (!starts && item.align === 'justify') x -= shownWord(item, line.from)?.hangLeft ?? 0;
     if (item.align === 'centre') x += (space.target - space.natural) >> 1;
     else if (item.align === 'right') x += space.target - space.natural;
     const block = this.block(paragraph.block);
@@ -115,48 +140,34 @@ class Writer {
     // One TEXT command for each stretch of one face and size; spaces belong to the stretch before them.
     let head = -1;
     let face: Face | null = null;
-    let size = 0;
-    let rise = 0;
+    let style: Style | null = null;
     let end = x;
-    for (const c of content) {
-      if ('word' in c) {
-        const { spec } = c.word.style;
-        c.word.runs.forEach((run, r) => {
-          if (head < 0 || face !== run.face || size !== spec.size || rise !== spec.rise) {
+    for (let i = line.from; i <= line.to; i++) {
+      const piece = paragraph.pieces[i] as Piece;
+      if (piece.kind === 'word') {
+        const word = i === line.from || i === line.to ? (shownWord(item, i) as Word) : piece;
+        for (const run of word.runs) {
+          if (head < 0 || face !== run.face || style !== word.style) {
             face = run.face;
-            size = spec.size;
-            rise = spec.rise;
-            head =
-              this.ops.push(
-                TEXT,
-                this.index.face(run.face),
-                size,
-                end,
-                y - rise,
-                0,
-                block,
-                c.offset,
-                flags | (x === end && r === 0 ? LINE_START : 0),
-                scale,
-              ) - TEXT_HEAD;
+            style = word.style;
+            head = this.length;
+            const offset = (paragraph.offsets[i] as number) + (i === line.from ? line.fromCut : 0);
+            this.put(TEXT, this.index.face(face), style.spec.size, end, y - style.spec.rise, 0, block, offset, flags | (end === x ? LINE_START : 0), scale);
           }
-          for (let i = 0; i < run.ids.length; i++)
-            this.ops.push(
-              run.ids[i] as number,
-              scaled(run.advances[i] as number),
-              scaled(run.dx[i] as number),
-              run.dy[i] as number,
-              run.chars[i] as number,
-            );
-          this.ops[head + 5] = (this.ops[head + 5] as number) + run.ids.length;
-          for (const a of run.advances) end += scaled(a);
-        });
-        if (c.hyphenated && head >= 0) this.ops[head + 8] = (this.ops[head + 8] as number) | HYPHENATED;
-        this.text.push(c.word.shown);
+          const { ids, advances, dx, dy, chars, plain } = run;
+          for (let g = 0; g < ids.length; g++) {
+            const advance = scale === 100_000 ? (advances[g] as number) : Math.round(((advances[g] as number) * scale) / 100_000);
+            this.glyph(ids[g] as number, advance, plain ? 0 : Math.round(((dx[g] as number) * scale) / 100_000), plain ? 0 : (dy[g] as number), chars[g] as number);
+            end += advance;
+          }
+          this.buffer[head + 5] = (this.buffer[head + 5] as number) + ids.length;
+        }
+        if (i === line.to && line.toCut > 0 && line.kind === Kind.hyphen && head >= 0) this.buffer[head + 8] = (this.buffer[head + 8] as number) | HYPHENATED;
+        this.text.push(word.shown);
         continue;
       }
-      let width = c.width;
-      if (c.stretch > 0 && space.count > 0) {
+      let width = piece.width;
+      if (piece.stretch > 0 && space.count > 0) {
         // Rounded on the running sum, so that the line's end is exact to the millipoint.
         seen++;
         const due = Math.round((spread * seen) / space.count);
@@ -164,8 +175,8 @@ class Writer {
         given = due;
       }
       if (head >= 0 && face) {
-        this.ops.push((face as Face).glyphOf(32), width, 0, 0, 1);
-        this.ops[head + 5] = (this.ops[head + 5] as number) + 1;
+        this.glyph(face.glyphOf(32), width, 0, 0, 1);
+        this.buffer[head + 5] = (this.buffer[head + 5] as number) + 1;
         this.text.push(' ');
       }
       end += width;

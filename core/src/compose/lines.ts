@@ -190,6 +190,28 @@ const least = (ends: readonly Active[]): Active => ends.reduce((x, y) => (y.deme
 const room = new Breakpoints();
 
 const narrowestOf = (w: LineWidths): Mp => Math.min(w.measure, ...(w.first ?? []).map((f) => f.width));
+/** How far the words of decent lines can be from their natural widths, as shares: wider than any interior's spaces give. */
+const SQUEEZED = 0.94;
+const SPREAD = 1.1;
+
+/**
+ * After k decent lines the sum of natural widths lies between k measures squeezed and k measures spread. A word outside
+ * of all these stretches cannot be divided usefully, so its fragments need not be shaped.
+ */
+function nearLineEnd(indent: Mp, w: LineWidths): (from: Mp, to: Mp) => boolean {
+  const first = w.first ?? [];
+  const fixed = first.reduce((n, f) => n + f.width, 0) - indent;
+  return (from, to) => {
+    let total = -indent;
+    for (const f of first) {
+      total += f.width;
+      if (from <= total * SPREAD && to >= total * SQUEEZED) return true;
+    }
+    const k = Math.max(1, Math.ceil((from / SPREAD - fixed) / w.measure));
+    return to >= (fixed + k * w.measure) * SQUEEZED;
+  };
+}
+
 const raggedStretch = (p: Paragraph, w: LineWidths): Mp => (p.justify ? 0 : Math.round(w.measure / 4));
 
 /** The best lines of a paragraph. Never fails: a word too wide is broken at a grapheme (`Kind.rupture`). */
@@ -206,8 +228,10 @@ export function breakLines(p: Paragraph, widths: LineWidths, hyphenate: Hyphenat
   const plain = { tolerance: p.justify ? TOLERANCE.plain : 1.5, emergency: false };
   let ends = search({ b, ...shared, ...plain });
   if (ends.length === 0) {
-    if (hyphenate && p.hyphenate) b = breakpointsOf(p, { hyphenate, narrowest }, room);
+    const divides = hyphenate && p.hyphenate;
+    if (divides) b = breakpointsOf(p, { hyphenate, narrowest, near: nearLineEnd(p.indent, widths) }, room);
     ends = search({ b, ...shared, tolerance: TOLERANCE.hyphens, emergency: false });
+    if (ends.length === 0 && divides) b = breakpointsOf(p, { hyphenate, narrowest }, room);
   }
   if (ends.length === 0) ends = search({ b, ...shared, tolerance: TOLERANCE.loose, emergency: false });
   if (ends.length === 0) ends = search({ b, ...shared, tolerance: TOLERANCE.emergency, emergency: true });

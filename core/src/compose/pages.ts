@@ -149,12 +149,29 @@ class Planner {
     ];
     for (let i = 0; i < this.blocks.length; i++) {
       const out = new States();
-      const entering = this.enter(states, i);
-      const variants = this.variants[i] as Variant[];
-      for (let v = 0; v < variants.length; v++) this.place(i, v, entering, out);
+      const near = this.passThrough(states, i, out);
+      if (near.length > 0) {
+        const entering = this.enter(near, i);
+        const variants = this.variants[i] as Variant[];
+        for (let v = 0; v < variants.length; v++) this.place(i, v, entering, out);
+      }
       states = out.list();
     }
     return this.finish(states);
+  }
+
+  /** Lets states pass that the block leaves far from the page's end: nothing is to be decided there. Answers the others. */
+  private passThrough(states: readonly State[], i: number, out: States): State[] {
+    const block = this.blocks[i] as FlowBlock;
+    const { rows, notes } = block.best;
+    if (block.kind !== 'text' || notes.size > 0 || (this.variants[i] as Variant[]).length > 1) return [...states];
+    const near: State[] = [];
+    for (const s of states) {
+      const need = (s.used === 0 ? 0 : block.before) + rows;
+      if (this.room(s) - need > WINDOW) out.add({ ...s, used: s.used + need, keep: Math.max(0, s.keep - rows) });
+      else near.push(s);
+    }
+    return near;
   }
 
   /** States at the block's first row: on the same page, or on a new one. */
@@ -214,7 +231,8 @@ class Planner {
 
   private placeSolid(i: number, v: number, variant: Variant, s: State, out: States): void {
     const block = this.blocks[i] as FlowBlock;
-    const over = variant.rows > this.room(s) && s.used > 0;
+    // A page that holds only the rest of a long note may have no room either: it stays as it is.
+    const over = variant.rows > this.room(s) && (s.used > 0 || s.notes > 0);
     if (over) {
       const p = this.newPage(s, i, 0, v, 0, []);
       this.placeSolid(i, v, variant, p, out);

@@ -3,40 +3,6 @@ import type { Mp } from '../base';
 import type { Word } from '../type';
 import { Kind } from './breakpoints';
 import type { LineItem } from './flow';
-import type { Space } from './paragraph';
-
-/** A word of a line, or part of one where it is divided; `offset` counts in the block's content. */
-export interface SetWord {
-  word: Word;
-  offset: number;
-  /** A hyphen at its end that the manuscript does not have. */
-  hyphenated: boolean;
-}
-
-/** Words and spaces that stand on the line, in order, without the spaces at its ends. */
-export function contentOf(item: LineItem): (SetWord | Space)[] {
-  const { paragraph: p, line } = item;
-  const out: (SetWord | Space)[] = [];
-  for (let i = line.from; i <= line.to; i++) {
-    const piece = p.pieces[i];
-    if (!piece) continue;
-    if (piece.kind === 'space') {
-      out.push(piece);
-      continue;
-    }
-    const begin = i === line.from ? line.fromCut : 0;
-    const cut = i === line.to && line.toCut > 0 ? line.toCut : 0;
-    const offset = (p.offsets[i] ?? 0) + begin;
-    if (begin === 0 && cut === 0) {
-      out.push({ word: piece, offset, hyphenated: false });
-      continue;
-    }
-    const text = piece.text.slice(begin, cut || undefined);
-    const hyphenated = cut > 0 && line.kind === Kind.hyphen;
-    out.push({ word: piece.style.word(hyphenated ? `${text}-` : text), offset, hyphenated });
-  }
-  return out;
-}
 
 export interface LineSpace {
   natural: Mp;
@@ -53,7 +19,7 @@ export interface LineSpace {
 }
 
 /** The word a line's first or last piece shows: all of it, or the part on this side of a division. */
-function shownWord(item: LineItem, i: number): Word | null {
+export function shownWord(item: LineItem, i: number): Word | null {
   const { paragraph: p, line } = item;
   const piece = p.pieces[i];
   if (piece?.kind !== 'word') return null;

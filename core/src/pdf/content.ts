@@ -164,12 +164,12 @@ function glyphs(
     const dx = ops[k + 2] as number;
     const dy = ops[k + 3] as number;
     const chars = ops[k + 4] as number;
-    const stands = text.slice(char, char + chars);
-    char += chars;
     const last = hyphenated && g === count - 1;
-    const spelled = last ? SOFT_HYPHEN : chars === 0 || use.spells(id, stands) ? '' : stands;
+    const known = chars === 0 || use.spells(id, text, char, chars);
+    const spelled = last ? SOFT_HYPHEN : known ? '' : text.slice(char, char + chars);
+    char += chars;
     error += dx;
-    adjust();
+    if (error > thousandth / 2 || error < -thousandth / 2) adjust();
     if (spelled !== '' || dy !== 0) {
       close();
       if (spelled !== '') out.ascii(actualText(spelled));

@@ -49,13 +49,13 @@ export async function printPdf({
   const { width, height } = composition.interior.page;
   const box = [0, 0, Number(ptString(width)), Number(ptString(height))];
   const kids: PDFRef[] = [];
+  const contents: { ref: PDFRef; bytes: Promise<Uint8Array> }[] = [];
   for (const page of composition.pages) {
     if (kids.length % 64 === 0 && progress?.(kids.length / composition.pages.length) === false) return null;
     const list = displayList(composition, page, index);
     for (let i = fonts.length; i < index.faces.length; i++) fonts.push(new FontUse(index.faces[i]!));
-    const content = context.register(
-      context.stream(tools.deflate(pageContent(list, fonts, out)), { Filter: 'FlateDecode' }),
-    );
+    const content = context.nextRef();
+    contents.push({ ref: content, bytes: tools.deflate(pageContent(list, fonts, out)) });
     kids.push(
       context.register(
         context.obj({
@@ -71,6 +71,7 @@ export async function printPdf({
       ),
     );
   }
+  for (const { ref, bytes } of contents) context.assign(ref, context.stream(await bytes, { Filter: 'FlateDecode' }));
   const xobjects: Record<string, PDFRef> = {};
   index.pictures.forEach((id, i) => {
     const p = pictures.get(id);
@@ -87,7 +88,8 @@ export async function printPdf({
       }),
     );
   });
-  const fontDict = Object.fromEntries(fonts.map((f, i) => [`F${i}`, writeFont(context, f, tools)]));
+  const fontDict: Record<string, PDFRef> = {};
+  for (const [i, f] of fonts.entries()) fontDict[`F${i}`] = await writeFont(context, f, tools);
   context.assign(
     resources,
     context.obj({ ProcSet: ['PDF', 'Text', 'ImageB', 'ImageC'], Font: fontDict, XObject: xobjects }),

@@ -2,42 +2,62 @@
 import { PDFHexString, PDFName, PDFNumber, type PDFContext, type PDFRef } from 'pdf-lib';
 import type { Face, Subsetter } from '../type';
 
+/** A TrueType face has no more glyphs than this. */
+const GLYPHS = 65_536;
+
 /** Collects the glyphs of a face that a file shows. */
 export class FontUse {
-  private readonly spelled = new Map<number, string>();
-  private readonly used = new Set<number>([0]);
-  private readonly widths = new Map<number, number>();
-  constructor(readonly face: Face) {}
+  /** What a glyph spells: one UTF-16 unit as its number plus one, anything longer in `longer`. */
+  private readonly unit = new Uint16Array(GLYPHS);
+  private readonly longer = new Map<number, string>();
+  private readonly used = new Uint8Array(GLYPHS);
+  private readonly widths = new Float64Array(GLYPHS).fill(-1);
+  constructor(readonly face: Face) {
+    this.used[0] = 1;
+  }
 
   /** Advance in thousandths of an em, as the file's width table says. */
   width(glyph: number): number {
-    let w = this.widths.get(glyph);
-    if (w === undefined) {
+    let w = this.widths[glyph] as number;
+    if (w < 0) {
       w = Math.round((this.face.advanceOfGlyph(glyph) * 1_000_000) / this.face.upem) / 1000;
-      this.widths.set(glyph, w);
+      this.widths[glyph] = w;
     }
     return w;
   }
   add(glyph: number): void {
-    this.used.add(glyph);
+    this.used[glyph] = 1;
   }
-  /** Notes that a glyph stands for some text; false when it already stands for another. */
-  spells(glyph: number, text: string): boolean {
-    this.used.add(glyph);
-    const known = this.spelled.get(glyph);
-    if (known === undefined) this.spelled.set(glyph, text);
-    return known === undefined || known === text;
+  /** Notes that a glyph stands for `length` characters of `text`; false when it already stands for others. */
+  spells(glyph: number, text: string, at: number, length: number): boolean {
+    this.used[glyph] = 1;
+    const known = this.unit[glyph] as number;
+    if (length === 1) {
+      const code = text.charCodeAt(at) + 1;
+      if (known === code) return true;
+      if (known !== 0 || this.longer.has(glyph)) return false;
+      this.unit[glyph] = code;
+      return true;
+    }
+    const spelled = text.slice(at, at + length);
+    const before = this.longer.get(glyph);
+    if (before === undefined && known === 0) this.longer.set(glyph, spelled);
+    return known === 0 && (before === undefined || before === spelled);
   }
   glyphs(): number[] {
-    return [...this.used].sort((a, b) => a - b);
+    const found: number[] = [];
+    this.used.forEach((u, g) => u && found.push(g));
+    return found;
   }
   spelling(glyph: number): string | undefined {
-    return this.spelled.get(glyph);
+    const unit = this.unit[glyph] ?? 0;
+    return unit === 0 ? this.longer.get(glyph) : String.fromCharCode(unit - 1);
   }
 }
 
 export interface FontTools {
-  deflate(bytes: Uint8Array): Uint8Array;
+  /** zlib (RFC 1950); may be done on another thread. */
+  deflate(bytes: Uint8Array): Promise<Uint8Array>;
   subsetter: Subsetter;
 }
 
@@ -94,13 +114,13 @@ function widthArray(context: PDFContext, use: FontUse, glyphs: readonly number[]
   return out;
 }
 
-export function writeFont(context: PDFContext, use: FontUse, tools: FontTools): PDFRef {
+export async function writeFont(context: PDFContext, use: FontUse, tools: FontTools): Promise<PDFRef> {
   const { face } = use;
   const glyphs = use.glyphs();
   const name = `${subsetTag(glyphs)}+${face.name.replace(/\s/g, '')}`;
   const em = (u: number): number => Math.round((u * 1000) / face.upem);
-  const stream = (bytes: Uint8Array, more: Record<string, number> = {}): PDFRef =>
-    context.register(context.stream(tools.deflate(bytes), { Filter: 'FlateDecode', ...more }));
+  const stream = async (bytes: Uint8Array, more: Record<string, number> = {}): Promise<PDFRef> =>
+    context.register(context.stream(await tools.deflate(bytes), { Filter: 'FlateDecode', ...more }));
   const program = tools.subsetter.subset(face.bytes, glyphs);
   const descriptor = context.register(
     context.obj({
@@ -113,7 +133,7 @@ export function writeFont(context: PDFContext, use: FontUse, tools: FontTools): 
       Descent: em(face.descender),
       CapHeight: em(face.capHeight),
       StemV: /Bold/.test(face.name) ? 140 : 80,
-      FontFile2: stream(program, { Length1: program.length }),
+      FontFile2: await stream(program, { Length1: program.length }),
     }),
   );
   const descendant = context.register(
@@ -139,7 +159,7 @@ export function writeFont(context: PDFContext, use: FontUse, tools: FontTools): 
       BaseFont: PDFName.of(name),
       Encoding: 'Identity-H',
       DescendantFonts: [descendant],
-      ToUnicode: stream(new TextEncoder().encode(toUnicode(use, glyphs))),
+      ToUnicode: await stream(new TextEncoder().encode(toUnicode(use, glyphs))),
     }),
   );
 }
