@@ -5,7 +5,7 @@ import { existsSync } from 'node:fs';
 const programs = [
   ['cli/src/main.ts', 'cli/dist'],
   ['works/src/main.ts', 'works/dist'],
-  ['works/src/reader.ts', 'works/dist'],
+  ['works/src/child.ts', 'works/dist'],
   ['outlets-sim/src/main.ts', 'outlets-sim/dist'],
 ];
 /** Packages with files of their own (binaries, fonts, wasm) stay outside the bundle. */

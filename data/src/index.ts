@@ -1,0 +1,5 @@
+export * from './open';
+export * from './files';
+export * from './titles';
+export * from './jobs';
+export * from './products';

@@ -1,0 +1,114 @@
+/** Tables. Times are milliseconds since 1970; JSON columns hold what core's Zod schemas read. */
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+export const titles = sqliteTable('titles', {
+  id: text('id').primaryKey(),
+  /** Record, order, editions and pictures of the book: everything but the sections' text. */
+  meta: text('meta').notNull(),
+  revision: integer('revision').notNull().default(0),
+  words: integer('words').notNull().default(0),
+  createdAt: integer('created_at').notNull(),
+  changedAt: integer('changed_at').notNull(),
+  deletedAt: integer('deleted_at'),
+});
+
+export const sections = sqliteTable(
+  'sections',
+  {
+    title: text('title').notNull(),
+    id: text('id').notNull(),
+    content: text('content').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.title, t.id] })],
+);
+
+/** The log: every change with its inverse, in order. Undo and redo are changes too. */
+export const changes = sqliteTable(
+  'changes',
+  {
+    title: text('title').notNull(),
+    revision: integer('revision').notNull(),
+    client: text('client').notNull(),
+    change: text('change').notNull(),
+    inverse: text('inverse').notNull(),
+    label: text('label').notNull(),
+    at: integer('at').notNull(),
+    /** The revision this row takes back, or null. */
+    undoes: integer('undoes'),
+    /** 1 while it is taken back. */
+    undone: integer('undone').notNull().default(0),
+  },
+  (t) => [primaryKey({ columns: [t.title, t.revision] })],
+);
+
+export const files = sqliteTable('files', {
+  sha256: text('sha256').primaryKey(),
+  size: integer('size').notNull(),
+  createdAt: integer('created_at').notNull(),
+});
+
+export const jobs = sqliteTable(
+  'jobs',
+  {
+    id: text('id').primaryKey(),
+    kind: text('kind').notNull(),
+    title: text('title'),
+    payload: text('payload').notNull(),
+    state: text('state').notNull(),
+    attempts: integer('attempts').notNull().default(0),
+    leaseUntil: integer('lease_until').notNull().default(0),
+    worker: text('worker').notNull().default(''),
+    stage: text('stage').notNull().default(''),
+    /** Thousandths done of the stage. */
+    share: integer('share').notNull().default(0),
+    stop: integer('stop').notNull().default(0),
+    result: text('result'),
+    error: text('error'),
+    createdAt: integer('created_at').notNull(),
+    changedAt: integer('changed_at').notNull(),
+  },
+  (t) => [index('jobs_state').on(t.state, t.createdAt), index('jobs_title').on(t.title)],
+);
+
+/** Files that were made of an edition. */
+export const products = sqliteTable(
+  'products',
+  {
+    id: text('id').primaryKey(),
+    title: text('title').notNull(),
+    edition: text('edition').notNull(),
+    name: text('name').notNull(),
+    sha256: text('sha256').notNull(),
+    size: integer('size').notNull(),
+    revision: integer('revision').notNull(),
+    pages: integer('pages').notNull().default(0),
+    findings: text('findings').notNull(),
+    madeAt: integer('made_at').notNull(),
+  },
+  (t) => [index('products_title').on(t.title, t.madeAt)],
+);
+
+/** A title's standing in an outlet. */
+export const listings = sqliteTable('listings', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  outlet: text('outlet').notNull(),
+  edition: text('edition').notNull(),
+  product: text('product').notNull(),
+  state: text('state').notNull(),
+  /** The outlet's own number for it. */
+  reference: text('reference').notNull().default(''),
+  link: text('link').notNull().default(''),
+  changedAt: integer('changed_at').notNull(),
+});
+export const listingEvents = sqliteTable(
+  'listing_events',
+  {
+    id: text('id').primaryKey(),
+    listing: text('listing').notNull(),
+    at: integer('at').notNull(),
+    state: text('state').notNull(),
+    words: text('words').notNull(),
+  },
+  (t) => [index('events_listing').on(t.listing, t.at)],
+);

@@ -1,0 +1,146 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import { mkdtempSync, readdirSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { Slice } from 'prosemirror-model';
+import { ReplaceStep } from 'prosemirror-transform';
+import { bookToJson, schema, type Change } from '@pagina/core/book';
+import { divide } from '@pagina/core/order';
+import { claim, createTitle, DiskFull, enqueue, finish, jobsOf, keepBytes, keepFile, listTitles, openStore, readJob, readStored, readTitle, report, saveChange, setDeleted, stopJob, TooLarge, undo, type SaveAnswer, type Store } from '../src';
+import { threeChapters } from '../../core/test/fixtures/books';
+
+let store: Store;
+let id: string;
+const migrations = resolve('data/drizzle');
+beforeEach(async () => {
+  store = await openStore(mkdtempSync(join(tmpdir(), 'store-')), migrations);
+  id = await createTitle(store, threeChapters());
+});
+const typing = (text: string, at = 1, section = 'c1'): Change => ({ type: 'text', section, steps: [new ReplaceStep(at, at, new Slice(schema.node('paragraph', null, [schema.text(text)]).content, 0, 0)).toJSON()] });
+const save = async (base: number, change: Change, more: { client?: string; final?: boolean } = {}): Promise<SaveAnswer> => {
+  const r = await saveChange(store, id, { base, change, client: 'a', ...more });
+  if (!r.ok) throw new Error(r.refusal.message);
+  return r.value;
+};
+const textOf = async (section = 'c1'): Promise<string> => (await readTitle(store, id))!.book.sections.find((s) => s.id === section)!.content.textContent;
+const json = async () => bookToJson((await readTitle(store, id))!.book);
+
+describe('a title', () => {
+  it('comes back as it was kept', async () => {
+    expect(await json()).toEqual(bookToJson({ ...threeChapters(), id }));
+    expect((await listTitles(store))[0]).toMatchObject({ id, name: 'The Causeway', author: 'Ines Calloway', sections: 7 });
+  });
+  it('can be deleted and brought back', async () => {
+    await setDeleted(store, id, true);
+    expect([(await listTitles(store)).length, (await listTitles(store, 'deleted')).length]).toEqual([0, 1]);
+    await setDeleted(store, id, false);
+    expect((await listTitles(store)).length).toBe(1);
+  });
+  it('keeps every change, counts words, and undoes all of it over a reload', async () => {
+    const start = await json();
+    const words = (await listTitles(store))[0]!.words;
+    await save(0, typing('Salt and tar. '));
+    await save(1, { type: 'set-record', fields: { title: 'The Ferry' } });
+    const book = (await readTitle(store, id))!.book;
+    let n = 0;
+    const cut = divide(book, 'c1', 'c1-1', () => `new${n++}`);
+    if (!cut.ok) throw new Error(cut.refusal.message);
+    await save(2, cut.value);
+    const end = await json();
+    expect((await listTitles(store))[0]).toMatchObject({ name: 'The Ferry', words: words + 3 });
+    const again = await openStore(store.folder, migrations);
+    for (let k = 0; k < 3; k++) expect((await undo(again, id, 'b')).ok).toBe(true);
+    expect(await json()).toEqual(start);
+    expect((await undo(again, id, 'b'))).toEqual({ ok: true, value: null });
+    for (let k = 0; k < 3; k++) await undo(again, id, 'b', true);
+    expect(await json()).toEqual(end);
+    await undo(again, id, 'b');
+    await save(10, typing('New. '));
+    expect(await undo(again, id, 'b', true)).toEqual({ ok: true, value: null });
+  });
+  it('tells a client that is behind what it missed, and drops nothing', async () => {
+    await save(0, typing('First. '), { client: 'a' });
+    const answer = await save(0, typing('Second. '), { client: 'b' });
+    expect('behind' in answer && answer.behind.map((l) => l.client)).toEqual(['a']);
+    expect(await textOf()).toMatch(/^First\. /);
+  });
+  it('moves the last words of a tab that is closing over what others typed', async () => {
+    await save(0, typing('First. '), { client: 'a' });
+    const answer = await save(0, typing(' The end', 20), { client: 'b', final: true });
+    expect(answer).toMatchObject({ revision: 2, lost: 0 });
+    expect(await textOf()).toContain('The end');
+  });
+  it('lets two tabs work in two sections without noticing', async () => {
+    await save(0, typing('First. '), { client: 'a' });
+    expect(await save(0, typing('Second. ', 1, 'c2'), { client: 'b' })).toMatchObject({ revision: 2 });
+  });
+  it('refuses a change that does not fit in a sentence and stays whole', async () => {
+    const before = await json();
+    const r = await saveChange(store, id, { base: 0, client: 'a', change: { type: 'group', label: 'x', changes: [{ type: 'set-record', fields: { title: 'No' } }, { type: 'remove-section', id: 'none' }] } });
+    expect(r.ok ? '' : r.refusal.message).toMatch(/deleted meanwhile/);
+    expect(await json()).toEqual(before);
+  });
+  it('keeps order when many write at once', async () => {
+    await Promise.all(Array.from({ length: 12 }, (_, n) => save(0, { type: 'set-section', id: 'c1', fields: { title: `Title ${n}` } })));
+    expect((await readTitle(store, id))!.revision).toBe(12);
+  });
+});
+
+describe('files', () => {
+  it('are kept once under their checksum', async () => {
+    const a = await keepBytes(store, new TextEncoder().encode('abc'));
+    // FIPS 180-4: SHA-256 of "abc".
+    expect(a.sha256).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad');
+    expect(await keepBytes(store, new TextEncoder().encode('abc'))).toEqual(a);
+    expect(new TextDecoder().decode(await readStored(store, a.sha256))).toBe('abc');
+  });
+  it('that are too large or break off leave nothing behind', async () => {
+    await expect(keepFile(store, [new Uint8Array(10)], 5)).rejects.toBeInstanceOf(TooLarge);
+    async function* broken() {
+      yield new Uint8Array(3);
+      throw Object.assign(new Error('no space'), { code: 'ENOSPC' });
+    }
+    await expect(keepFile(store, broken())).rejects.toBeInstanceOf(DiskFull);
+    expect(readdirSync(join(store.folder, 'files'))).toEqual([]);
+  });
+});
+
+describe('jobs', () => {
+  it('are done once by whoever claims them', async () => {
+    await enqueue(store, 'make', { edition: 'paperback' }, id);
+    const claims = await Promise.all(['w1', 'w2', 'w3'].map((w) => claim(store, w)));
+    expect(claims.filter(Boolean).length).toBe(1);
+  });
+  it('of a dead worker go to the next one, and no more than three times', async () => {
+    const job = await enqueue(store, 'make', {}, id);
+    for (const w of ['w1', 'w2', 'w3']) {
+      expect((await claim(store, w))?.id).toBe(job);
+      await store.client.execute('UPDATE jobs SET lease_until = 1');
+    }
+    expect(await claim(store, 'w4')).toBeNull();
+    expect((await readJob(store, job))?.state).toBe('failed');
+  });
+  it('tell how far they are and hear when to stop', async () => {
+    const job = await enqueue(store, 'make', {}, id);
+    await claim(store, 'w1');
+    expect(await report(store, job, 'w1', 'Setting pages', 0.5)).toBe(true);
+    expect((await jobsOf(store, id))[0]).toMatchObject({ stage: 'Setting pages', share: 0.5 });
+    await stopJob(store, job);
+    expect(await report(store, job, 'w1', 'Setting pages', 0.6)).toBe(false);
+    await finish(store, job, 'w1', { state: 'stopped' });
+    expect((await readJob(store, job))?.state).toBe('stopped');
+  });
+  it('are not finished by a worker that has lost them', async () => {
+    const job = await enqueue(store, 'make', {}, id);
+    await claim(store, 'w1');
+    await store.client.execute('UPDATE jobs SET lease_until = 1');
+    await claim(store, 'w2');
+    await finish(store, job, 'w1', { state: 'done', result: 'stale' });
+    expect((await readJob(store, job))?.state).toBe('running');
+  });
+});
+
+it('two processes may open a new store at once', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'store-'));
+  await Promise.all([openStore(folder, migrations), openStore(folder, migrations)]);
+});

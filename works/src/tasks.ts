@@ -1,0 +1,23 @@
+/** What goes between the job runner and the child process that does the work. Files go by path, not through the pipe. */
+import type { Finding } from '@pagina/core/base';
+import type { BookJson } from '@pagina/core/book';
+
+export type Task =
+  | { kind: 'read'; manuscript: string; folder: string }
+  | { kind: 'make'; book: BookJson; edition: string; pictures: Record<string, string>; out: string; name: string };
+
+export type FromChild =
+  | { type: 'progress'; stage: string; share: number }
+  | { type: 'refused'; message: string }
+  | { type: 'read'; book: BookJson; pictures: Record<string, string>; account: Account }
+  | { type: 'made'; pages: number; findings: Finding[] };
+
+/** What the author is told about a manuscript that was read. */
+export interface Account {
+  wordsIn: number;
+  wordsOut: number;
+  setAside: Record<string, number>;
+  tidied: Record<string, number>;
+  reasons: { section: string; reason: string; score: number }[];
+  findings: Finding[];
+}

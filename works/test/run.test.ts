@@ -1,0 +1,85 @@
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { createTitle, enqueue, keepBytes, openStore, productsOf, readJob, readStored, readTitle, stopJob, type Store } from '@pagina/data';
+import { checkEpub, checkPdf } from '@pagina/core/check';
+import { Runner } from '../src/run';
+import { threeChapters } from '../../core/test/fixtures/books';
+import { openNovel } from '../../bench/open-novel';
+import { styledManuscript } from '../../core/test/fixtures/manuscript';
+
+let store: Store;
+const child = resolve('works/dist/child.mjs');
+beforeAll(() => {
+  const bundled = spawnSync('node', ['scripts/bundle.mjs'], { encoding: 'utf8' });
+  if (bundled.status !== 0) throw new Error(bundled.stderr);
+});
+beforeEach(async () => {
+  store = await openStore(mkdtempSync(join(tmpdir(), 'works-')), resolve('data/drizzle'));
+});
+const runner = (more: object = {}): Runner => new Runner(store, { child, ...more });
+
+describe('the works process', () => {
+  it('reads a manuscript into a title, pictures and all', async () => {
+    const { sha256 } = await keepBytes(store, await styledManuscript());
+    const job = await enqueue(store, 'read', { sha256, title: 'new-title' });
+    await runner().once();
+    expect((await readJob(store, job))?.state).toBe('done');
+    const title = await readTitle(store, 'new-title');
+    expect(title?.book.record.title).toBe('The Causeway');
+    const picture = title?.book.pictures[0];
+    expect((await readStored(store, picture?.sha256 as string)).length).toBeGreaterThan(50);
+  });
+  it('tells in one sentence why it cannot read a file, and makes nothing', async () => {
+    const { sha256 } = await keepBytes(store, new TextEncoder().encode('no docx'));
+    const job = await enqueue(store, 'read', { sha256, title: 'none' });
+    await runner().once();
+    expect(await readJob(store, job)).toMatchObject({ state: 'failed', error: expect.stringMatching(/not a \.docx/) as string });
+    expect(await readTitle(store, 'none')).toBeNull();
+  });
+  it('makes files that pass the checks, and keeps them under their checksum', async () => {
+    const id = await createTitle(store, threeChapters());
+    await enqueue(store, 'make', { edition: 'paperback' }, id);
+    await enqueue(store, 'make', { edition: 'ebook' }, id);
+    await runner().once();
+    await runner().once();
+    const [epub, pdf] = await productsOf(store, id);
+    expect([pdf?.name, epub?.name]).toEqual(['the-causeway-paperback.pdf', 'the-causeway-ebook.epub']);
+    expect([pdf?.findings, epub?.findings]).toEqual([[], []]);
+    expect(await checkPdf(await readStored(store, pdf!.sha256))).toEqual({ ok: true, value: [] });
+    expect(checkEpub(await readStored(store, epub!.sha256))).toEqual({ ok: true, value: [] });
+  });
+  it('stops when asked to', async () => {
+    const id = await createTitle(store, openNovel());
+    const job = await enqueue(store, 'make', { edition: 'paperback' }, id);
+    const work = runner().once();
+    await new Promise((r) => setTimeout(r, 900));
+    await stopJob(store, job);
+    await work;
+    expect((await readJob(store, job))?.state).toBe('stopped');
+    expect(await productsOf(store, id)).toEqual([]);
+  });
+  it('gives up on a task that takes too long or too much memory', async () => {
+    const id = await createTitle(store, openNovel());
+    const slow = await enqueue(store, 'make', { edition: 'paperback' }, id);
+    await runner({ time: 300 }).once();
+    expect((await readJob(store, slow))?.error).toMatch(/too long/);
+    const fat = await enqueue(store, 'make', { edition: 'paperback' }, id);
+    await runner({ memory: 30 }).once();
+    expect((await readJob(store, fat))?.error).toMatch(/given up/);
+  });
+  it('that is killed in mid-work loses nothing: the next one does the job', async () => {
+    const id = await createTitle(store, openNovel());
+    const job = await enqueue(store, 'make', { edition: 'paperback' }, id);
+    const first = spawn('node', ['works/dist/main.mjs'], { env: { ...process.env, PAGINA_DATA: store.folder }, stdio: 'ignore' });
+    for (let i = 0; i < 100 && (await readJob(store, job))?.state !== 'running'; i++) await new Promise((r) => setTimeout(r, 50));
+    first.kill('SIGKILL');
+    expect((await readJob(store, job))?.state).toBe('running');
+    await store.client.execute('UPDATE jobs SET lease_until = 1');
+    await runner().once();
+    expect(await readJob(store, job)).toMatchObject({ state: 'done', attempts: 2 });
+    expect((await productsOf(store, id)).length).toBe(1);
+  });
+});
