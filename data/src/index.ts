@@ -3,3 +3,4 @@ export * from './files';
 export * from './titles';
 export * from './jobs';
 export * from './products';
+export { titles } from './schema';

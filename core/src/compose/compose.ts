@@ -4,7 +4,7 @@
  */
 import { hasUnsetScript, refused, done, type Outcome } from '../base';
 import { kindRule, sectionsOf, type Book, type Edition, type Section } from '../book';
-import { interiorOf, trimOf } from '../design';
+import { interiorOf, rowsOf, trimOf } from '../design';
 import { contentsOf, headingsOf, isStanding, type Heading } from '../order';
 import { authorsLine } from '../record';
 import { loadHyphenator, TypeCase, type FamilyFiles, type HarfBuzz } from '../type';
@@ -12,7 +12,7 @@ import type { Composition, Page, Side } from './composition';
 import type { Flow } from './flow';
 import { furnitureOf } from './furniture';
 import { contentsBlocks, copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './pageforms';
-import { openingBlock } from './opening';
+import { openingBlock, solid } from './opening';
 import { reportOf } from './report';
 import { pagesOf, textFlow, type SectionPages } from './section';
 import { Setter } from './setter';
@@ -147,15 +147,22 @@ class Job {
       return bare(opening ? [opening, ...blocks] : blocks);
     }
     const flow = textFlow(s, section, this.heading(section), this.pictures);
-    return section.kind === 'part'
-      ? {
-          ...flow,
-          blocks: [
-            ...partPage(s, section, this.heading(section)),
-            ...flow.blocks.filter((b) => b.best.items.length > 0),
-          ],
-        }
-      : flow;
+    const total = rowsOf(s.interior);
+    const lowered = (rows: number): Flow => ({ ...flow, blocks: [solid(section.id, rows, []), ...flow.blocks] });
+    switch (section.kind) {
+      case 'part':
+        return { ...flow, blocks: [...partPage(s, section, this.heading(section)), ...flow.blocks.filter((b) => b.best.items.length > 0)] };
+      case 'dedication':
+      case 'epigraph':
+        // A few words on a page of their own stand above its middle.
+        return lowered(Math.round(total * 0.28));
+      case 'copyright-page': {
+        const used = flow.blocks.reduce((n, b, i) => n + b.best.rows + (i === 0 ? 0 : b.before), 0);
+        return used < total ? lowered(total - used) : flow;
+      }
+      default:
+        return flow;
+    }
   }
 
   private sectionPages(section: Section, side: Side, labels: ReadonlyMap<string, string>): SectionPages {
@@ -198,7 +205,7 @@ class Job {
       const rule = kindRule(section.kind);
       if (bodyStart < 0 && section.matter !== 'front') {
         // The body starts on a recto and is counted from 1.
-        if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', section.id));
+        if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? section.id));
         bodyStart = pages.length;
       }
       const labelOf = (i: number): string => (bodyStart < 0 ? romanFolio(i + 1) : String(i - bodyStart + 1));

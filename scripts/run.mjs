@@ -1,0 +1,55 @@
+/** Starts web, works and outlets-sim together and ends them together. `PORT` is the web's; all on 127.0.0.1. */
+import { spawn } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { dirname, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const port = process.env.PORT ?? '3000';
+const env = {
+  ...process.env,
+  PAGINA_ROOT: root,
+  PAGINA_DATA: process.env.PAGINA_DATA ?? resolve(root, 'var'),
+  NEXT_TELEMETRY_DISABLED: '1',
+  NODE_ENV: 'production',
+};
+const children = [];
+let ending = false;
+function start(name, args, cwd = root) {
+  const child = spawn(process.execPath, args, { cwd, env, stdio: ['ignore', process.env.PAGINA_LOG === '1' ? 'inherit' : 'ignore', 'inherit'] });
+  children.push(child);
+  child.on('exit', (code) => {
+    if (ending) return;
+    if (name === 'works') {
+      // Nothing is lost when the job runner dies: it is started again and takes its jobs up.
+      setTimeout(() => ending || start(name, args, cwd), 500);
+      return;
+    }
+    console.error(`${name} has stopped (${code}).`);
+    end(1);
+  });
+}
+function end(code) {
+  ending = true;
+  for (const c of children) c.kill('SIGTERM');
+  setTimeout(() => process.exit(code), 300);
+}
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => end(0));
+
+start('web', [resolve(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', port], resolve(root, 'web'));
+start('works', ['works/dist/main.mjs']);
+if (existsSync(resolve(root, 'outlets-sim/dist/main.mjs'))) start('outlets-sim', ['outlets-sim/dist/main.mjs']);
+
+for (let tries = 0; ; tries++) {
+  try {
+    if ((await fetch(`http://127.0.0.1:${port}/api/titles`)).ok) break;
+  } catch {
+    if (tries > 300) {
+      console.error('The program did not start.');
+      end(1);
+      break;
+    }
+  }
+  await new Promise((r) => setTimeout(r, 200));
+}
+console.log(`Pagina is at http://127.0.0.1:${port}`);

@@ -1,0 +1,115 @@
+'use client';
+/** Editions: a row each, what was made of it and when, what the checks said. Making shows stage and share and can be stopped. */
+import { useRouter } from 'next/navigation';
+import { format } from 'date-fns';
+import type { Finding } from '@pagina/core/base';
+import type { Job, Product } from '@pagina/data';
+import { useBook, useComposed, useTitle } from '@/title/context';
+import { Button, Progress, SeverityMark } from '@/ui/controls';
+
+const size = (bytes: number): string => (bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1000)} kB`);
+
+export function Editions() {
+  const { session } = useTitle();
+  const { book, jobs, products, revision } = useBook();
+  const { composed } = useComposed();
+  return (
+    <div className="h-full overflow-auto bg-sheet">
+      <table className="w-full border-collapse">
+        <thead className="sticky top-0 bg-sheet">
+          <tr className="h-8 border-b border-edge text-left">
+            {['Edition', 'ISBN', 'Form', 'Pages', 'Made', 'Checks', 'File', ''].map((h, i) => (
+              <th key={i} scope="col" className="column-head px-3">
+                {h || <span className="sr-only">Actions</span>}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {book.editions.map((e) => {
+            const job = jobs.find((j) => (j.payload as { edition?: string }).edition === e.id);
+            const product = products.find((p) => p.edition === e.id);
+            const working = job !== undefined && (job.state === 'queued' || job.state === 'running');
+            const pages = e.form === 'print' ? (composed?.edition === e.id ? composed.pages.length : product?.pages) : null;
+            return (
+              <tr key={e.id} className="border-b border-rule align-top" data-edition={e.id}>
+                <td className="px-3 py-3 font-serif text-[18px]">{e.name}</td>
+                <td className="px-3 py-3.5">{e.isbn || <span className="text-ink-soft">none</span>}</td>
+                <td className="px-3 py-3.5">{e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook'}</td>
+                <td className="px-3 py-3.5">{pages ?? ''}</td>
+                <td className="px-3 py-3.5">
+                  {product ? format(product.madeAt, 'd MMM yyyy, HH:mm') : <span className="text-ink-soft">not yet</span>}
+                  {product && product.revision < revision ? <span className="block text-[13px] text-ochre">the book has changed since</span> : null}
+                </td>
+                <td className="px-3 py-3.5">{product ? <Checks product={product} /> : null}</td>
+                <td className="px-3 py-3.5">{product ? <FileOf product={product} /> : null}</td>
+                <td className="px-3 py-2.5 text-right">
+                  {working && job ? (
+                    <span className="inline-flex items-center gap-3">
+                      <Progress stage={job.stage} share={job.share} />
+                      <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
+                    </span>
+                  ) : (
+                    <Button kind={product ? 'plain' : 'primary'} onClick={() => void session.make(e.id)}>
+                      {product ? `Make the ${e.name.toLowerCase()} again` : `Make the ${e.name.toLowerCase()}`}
+                    </Button>
+                  )}
+                  <Ended job={job} />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Ended({ job }: { job: Job | undefined }) {
+  if (job?.state === 'failed') return <p role="alert" className="mt-1 max-w-80 text-left text-[13px] text-rubric">{job.error}</p>;
+  if (job?.state === 'stopped') return <p className="mt-1 text-[13px] text-ink-soft">Stopped. Nothing was made.</p>;
+  return null;
+}
+
+function FileOf({ product }: { product: Product }) {
+  return (
+    <span>
+      <a className="text-spruce underline" href={`/api/files/${product.sha256}?name=${encodeURIComponent(product.name)}`} download={product.name}>
+        {product.name}
+      </a>
+      <span className="block text-[13px] text-ink-soft">{size(product.size)}</span>
+      <code className="block font-sans text-[12px] text-ink-soft" title={`SHA-256 ${product.sha256}`}>
+        SHA-256 {product.sha256.slice(0, 12)}…
+      </code>
+    </span>
+  );
+}
+
+function Checks({ product }: { product: Product }) {
+  const { goTo } = useTitle();
+  const router = useRouter();
+  const lead = (f: Finding): void => {
+    if (!f.place) return;
+    goTo(f.place);
+    router.push('manuscript');
+  };
+  if (product.findings.length === 0) return <span className="text-spruce">✓ nothing found</span>;
+  return (
+    <ul className="max-w-96 space-y-1">
+      {product.findings.slice(0, 8).map((f, i) => (
+        <li key={i}>
+          <SeverityMark severity={f.severity} />{' '}
+          {f.place ? (
+            <button type="button" className="text-left underline" onClick={() => lead(f)}>
+              {f.message}
+            </button>
+          ) : (
+            f.message
+          )}
+          {f.remedy ? <span className="block text-[13px] text-ink-soft">{f.remedy}</span> : null}
+        </li>
+      ))}
+      {product.findings.length > 8 ? <li className="text-ink-soft">and {product.findings.length - 8} more</li> : null}
+    </ul>
+  );
+}

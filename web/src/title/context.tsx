@@ -1,0 +1,98 @@
+'use client';
+/** The open title, its composer, and where the author is in it, for all stations. */
+import { createContext, useCallback, useContext, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { toast } from 'sonner';
+import type { Place } from '@pagina/core/base';
+import { checkBook } from '@pagina/core/check';
+import { Composer } from './composer';
+import { TitleSession, type Snapshot } from './session';
+
+interface Title {
+  session: TitleSession;
+  composer: Composer;
+  /** Where the author is: stations scroll there, the strip marks it. */
+  place: (Place & { page?: number }) | null;
+  goTo: (place: Place & { page?: number }) => void;
+  /** Page of the print edition under the cursor: the strip follows it. */
+  cursor: number | null;
+  setCursor: (page: number) => void;
+}
+const Context = createContext<Title | null>(null);
+
+export function TitleProvider({ id, children }: { id: string; children: ReactNode }) {
+  const [title, setTitle] = useState<{ session: TitleSession; composer: Composer } | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [place, setPlace] = useState<(Place & { page?: number }) | null>(null);
+  const [cursor, setCursor] = useState<number | null>(null);
+  useEffect(() => {
+    let close = (): void => undefined;
+    let gone = false;
+    void (async () => {
+      const r = await fetch(`/api/titles/${id}`);
+      const loaded = (await r.json()) as ConstructorParameters<typeof TitleSession>[1] & { message?: string };
+      if (gone) return;
+      if (!r.ok) return setTrouble(loaded.message ?? 'The title cannot be opened.');
+      const session = new TitleSession(id, loaded, localStorage.getItem(`edition/${id}`), (m) => toast(m));
+      const composer = new Composer();
+      const end = session.open();
+      close = () => {
+        end();
+        composer.close();
+      };
+      setTitle({ session, composer });
+    })().catch(() => setTrouble('The program cannot be reached. Is it running?'));
+    return () => {
+      gone = true;
+      close();
+    };
+  }, [id]);
+  const goTo = useCallback((p: Place & { page?: number }) => {
+    setPlace({ ...p });
+    setCursor(null);
+  }, []);
+  const value = useMemo(() => title && { ...title, place, goTo, cursor, setCursor }, [title, place, goTo, cursor]);
+  if (trouble) return <p className="p-8 text-rubric">{trouble}</p>;
+  if (!value) return <p className="p-8 text-ink-soft">Opening the title …</p>;
+  return (
+    <Context.Provider value={value}>
+      <Composes />
+      {children}
+    </Context.Provider>
+  );
+}
+
+/** Keeps the composer at the book as it is. */
+function Composes() {
+  const { session, composer } = useTitle();
+  const { book, edition } = useBook();
+  useEffect(() => {
+    const shown = book.editions.find((e) => e.id === edition)?.form === 'print' ? edition : (book.editions.find((e) => e.form === 'print')?.id ?? edition);
+    composer.show(book, shown);
+    localStorage.setItem(`edition/${session.id}`, edition);
+  }, [book, edition, composer, session]);
+  return null;
+}
+
+export function useTitle(): Title {
+  const t = useContext(Context);
+  if (!t) throw new Error('there is no open title here');
+  return t;
+}
+export function useBook(): Snapshot {
+  const { session } = useTitle();
+  return useSyncExternalStore(session.subscribe, session.get, session.get);
+}
+export function useComposed() {
+  const { composer } = useTitle();
+  return useSyncExternalStore(composer.subscribe, composer.get, composer.get);
+}
+/** What the checks say of the book as it is now. */
+export function useFindings() {
+  const { book } = useBook();
+  const { composed } = useComposed();
+  return useMemo(() => {
+    const found = checkBook(book);
+    for (const m of composed?.missing ?? []) found.push({ rule: 'type/missing-glyph', severity: 'blocker', message: `No face has the character ${m.char}.`, place: { section: m.section, block: m.block } });
+    return found;
+  }, [book, composed]);
+}

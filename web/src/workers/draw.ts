@@ -1,0 +1,102 @@
+/** Draws a display list by glyph outlines: what is seen is what is printed, whatever faces the browser has. */
+import { GLYPH, LINE_START, PICT, RULE, TEXT, TEXT_HEAD, type DisplayList } from '@pagina/core/compose';
+import type { Face } from '@pagina/core/type';
+import type { TextLine } from './messages';
+
+const outlines = new WeakMap<Face, Map<number, Path2D>>();
+function outline(face: Face, glyph: number): Path2D {
+  let of = outlines.get(face);
+  if (!of) outlines.set(face, (of = new Map()));
+  let path = of.get(glyph);
+  if (!path) of.set(glyph, (path = new Path2D(face.path(glyph))));
+  return path;
+}
+
+const decoded = new Map<string, Promise<ImageBitmap | null>>();
+function picture(url: string): Promise<ImageBitmap | null> {
+  let p = decoded.get(url);
+  if (!p) {
+    p = fetch(url).then(async (r) => (r.ok ? createImageBitmap(await r.blob()) : null), () => null);
+    decoded.set(url, p);
+  }
+  return p;
+}
+
+interface Index {
+  faces: Face[];
+  pictures: string[];
+}
+
+/** `width` is the picture's width in pixels of the screen. */
+export async function drawPage(list: DisplayList, index: Index, urls: ReadonlyMap<string, string>, width: number, ink: string): Promise<ImageBitmap> {
+  const scale = width / list.width;
+  const canvas = new OffscreenCanvas(Math.max(1, Math.round(width)), Math.max(1, Math.round(list.height * scale)));
+  const c = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
+  c.fillStyle = '#fffdf8';
+  c.fillRect(0, 0, canvas.width, canvas.height);
+  c.fillStyle = ink;
+  const { ops } = list;
+  for (let at = 0; at < ops.length; ) {
+    const n = (k: number): number => ops[at + k] as number;
+    if (n(0) === RULE) {
+      c.setTransform(scale, 0, 0, scale, 0, 0);
+      c.fillRect(n(1), n(2), n(3), Math.max(n(4), 0.6 / scale));
+      at += 5;
+    } else if (n(0) === PICT) {
+      const image = await picture(urls.get(index.pictures[n(1)] ?? '') ?? '');
+      c.setTransform(1, 0, 0, 1, 0, 0);
+      if (image) {
+        // As it prints: a black-and-white edition shows its pictures grey.
+        c.filter = 'grayscale(1)';
+        c.drawImage(image, n(2) * scale, n(3) * scale, n(4) * scale, n(5) * scale);
+        c.filter = 'none';
+      }
+      at += 6;
+    } else if (n(0) === TEXT) {
+      const face = index.faces[n(1)] as Face;
+      const em = (n(2) * scale) / face.upem;
+      const across = em * (n(9) / 100_000);
+      let x = n(3);
+      const count = n(5);
+      for (let g = 0; g < count; g++) {
+        const k = at + TEXT_HEAD + g * GLYPH;
+        const glyph = ops[k] as number;
+        c.setTransform(across, 0, 0, -em, (x + (ops[k + 2] as number)) * scale, (n(4) - (ops[k + 3] as number)) * scale);
+        c.fill(outline(face, glyph));
+        x += ops[k + 1] as number;
+      }
+      at += TEXT_HEAD + count * GLYPH;
+    } else break;
+  }
+  return canvas.transferToImageBitmap();
+}
+
+/** The page's text line by line, where it stands, in points. */
+export function textLines(list: DisplayList): TextLine[] {
+  const lines: TextLine[] = [];
+  const { ops, text } = list;
+  let char = 0;
+  for (let at = 0; at < ops.length; ) {
+    const op = ops[at];
+    if (op === RULE) at += 5;
+    else if (op === PICT) at += 6;
+    else {
+      const count = ops[at + 5] as number;
+      let width = 0;
+      let length = 0;
+      for (let g = 0; g < count; g++) {
+        width += ops[at + TEXT_HEAD + g * GLYPH + 1] as number;
+        length += ops[at + TEXT_HEAD + g * GLYPH + 4] as number;
+      }
+      const piece = text.slice(char, char + length);
+      char += length;
+      const last = lines.at(-1);
+      if (last && ((ops[at + 8] as number) & LINE_START) === 0) {
+        last.text += piece;
+        last.width += width / 1000;
+      } else lines.push({ x: (ops[at + 3] as number) / 1000, y: (ops[at + 4] as number) / 1000, size: (ops[at + 2] as number) / 1000, width: width / 1000, text: piece, block: list.blocks[ops[at + 6] as number] ?? '', offset: ops[at + 7] as number });
+      at += TEXT_HEAD + count * GLYPH;
+    }
+  }
+  return lines;
+}
