@@ -6,9 +6,10 @@ export default defineConfig({
   test: {
     testTimeout: 60_000,
     hookTimeout: 120_000,
-    projects: workspaces.map((name) => ({
-      extends: true,
-      test: { name, include: [`${name}/test/**/*.test.ts`] },
-    })),
+    projects: [
+      ...workspaces.map((name) => ({ extends: true as const, test: { name, include: [`${name}/test/**/*.test.ts`] } })),
+      // Browser tests share one running application, so they go one file after the other.
+      { extends: true as const, test: { name: 'e2e', include: ['e2e/**/*.test.ts'], globalSetup: ['e2e/setup.ts'], fileParallelism: false } },
+    ],
   },
 });

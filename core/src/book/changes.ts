@@ -19,6 +19,15 @@ import {
 import { SECTION_KINDS, type SectionKind } from './kinds';
 import { schema } from './schema';
 
+/**
+ * Some fields of an object. Not `.partial()`: that would fill the fields left out with their defaults, and a change of
+ * the imprint would empty the title.
+ */
+function someOf<S extends z.ZodRawShape>(schema: z.ZodObject<S>): z.ZodType<Partial<z.infer<z.ZodObject<S>>>> {
+  const shape = Object.entries(schema.shape).map(([key, field]) => [key, (field instanceof z.ZodDefault ? field.unwrap() : field) as z.ZodType]);
+  return z.object(Object.fromEntries(shape.map(([key, field]) => [key, (field as z.ZodType).optional()])) as z.ZodRawShape) as never;
+}
+
 const sectionAttrs = z
   .object({
     kind: z.enum(SECTION_KINDS as [SectionKind, ...SectionKind[]]),
@@ -41,7 +50,7 @@ const single = [
   z.object({ type: z.literal('remove-section'), id: z.string() }),
   z.object({ type: z.literal('move-section'), id: z.string(), index: z.number().int().nonnegative() }),
   z.object({ type: z.literal('set-section'), id: z.string(), fields: sectionAttrs }),
-  z.object({ type: z.literal('set-record'), fields: recordSchema.partial() }),
+  z.object({ type: z.literal('set-record'), fields: someOf(recordSchema) }),
   z.object({
     type: z.literal('set-edition'),
     id: z.string(),

@@ -157,7 +157,7 @@ class Job {
         // A few words on a page of their own stand above its middle.
         return lowered(Math.round(total * 0.28));
       case 'copyright-page': {
-        const used = flow.blocks.reduce((n, b, i) => n + b.best.rows + (i === 0 ? 0 : b.before), 0);
+        const used = flow.blocks.reduce((n, b) => n + b.best.rows + b.before, 0);
         return used < total ? lowered(total - used) : flow;
       }
       default:

@@ -30,7 +30,7 @@ export function Manuscript() {
   return (
     <div className="flex h-full flex-col">
       <Styles view={view} />
-      <div ref={scroller} className="min-h-0 flex-1 overflow-auto bg-sheet">
+      <div ref={scroller} data-scrolls tabIndex={0} role="region" aria-label="Text of the book" className="min-h-0 flex-1 overflow-auto bg-sheet">
         <div className="grid grid-cols-[minmax(116px,1fr)_minmax(0,640px)_minmax(200px,1fr)] gap-x-5 px-4 pt-6 pb-40">
           {shown.map((s) => (
             <SectionRow key={s.id} section={s} heading={headings.get(s.id)!} findings={findings.filter((f) => f.place?.section === s.id)} onView={(v) => setView(v)} onState={() => redraw((n) => n + 1)} />

@@ -57,7 +57,8 @@ export function SectionText({ section, label, onView, onState }: { section: stri
         if (!e.isIntersecting && e.boundingClientRect.height > 0) setHeight(e.boundingClientRect.height);
         setNear(e.isIntersecting);
       },
-      { rootMargin: '1200px' },
+      // Seen from the pane that scrolls: a margin counts only for the observer's own root.
+      { root: el.closest('[data-scrolls]'), rootMargin: '1200px' },
     );
     eye.observe(el);
     return () => eye.disconnect();

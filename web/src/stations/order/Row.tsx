@@ -104,7 +104,7 @@ export function Row(p: Props) {
             {facts.findings.length === 1 ? facts.findings[0]!.message.slice(0, 26) : `${facts.findings.length} findings`}
           </span>
         ) : null}
-        <span className={`${p.chosen ? '' : 'invisible absolute'} group-focus-within:visible group-focus-within:static group-hover:visible group-hover:static`}>
+        <span className={`${p.chosen ? 'inline' : 'hidden'} group-focus-within:inline group-hover:inline`}>
           <Action onClick={p.onOpen}>Text</Action>
           {rule.numbered ? <Action onClick={() => p.onNumbered(!s.numbered)}>{s.numbered ? 'No number' : 'Number'}</Action> : null}
           <Action onClick={p.onJoin} disabled={!p.neighbours.above}>Join up</Action>

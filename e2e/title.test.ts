@@ -1,0 +1,299 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Browser, Page } from 'playwright-core';
+import { readFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { checkEpub, checkPdf } from '@pagina/core/check';
+import { address, AxeBuilder, bringIn, kinds, openBrowser, pagesInStrip, saved, serverBook, station } from './browser';
+import { styledManuscript } from '../core/test/fixtures/manuscript';
+import { png } from '../core/test/fixtures/manuscript';
+
+let browser: Browser;
+let page: Page;
+let errors: string[];
+let id: string;
+beforeAll(async () => {
+  ({ browser, page, errors } = await openBrowser());
+  id = await bringIn(page, 'The Causeway.docx', await styledManuscript());
+});
+afterAll(async () => {
+  await browser.close();
+});
+
+describe('titles', () => {
+  it('shows the book that was brought in, deletes it, and brings it back', async () => {
+    await page.goto(`${address()}/titles`);
+    await page.getByRole('link', { name: /The Causeway/ }).waitFor();
+    await page.getByRole('button', { name: 'Delete The Causeway' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('link', { name: /The Causeway/ }).waitFor();
+  });
+  it('refuses what it cannot read in one sentence', async () => {
+    await page.goto(`${address()}/titles`);
+    await page.setInputFiles('input[aria-label="Manuscript file"]', { name: 'letter.docx', mimeType: 'application/octet-stream', buffer: Buffer.from('not a docx') });
+    await page.locator('main').getByText(/letter\.docx: This is not a \.docx file/).waitFor();
+    await page.setInputFiles('input[aria-label="Manuscript file"]', { name: 'picture.png', mimeType: 'image/png', buffer: Buffer.from(png(2, 2)) });
+    await page.getByText(/"picture\.png" is not a \.docx/).waitFor();
+  });
+  it('starts a blank title that opens in the manuscript', async () => {
+    await page.goto(`${address()}/titles`);
+    await page.getByRole('button', { name: 'Start a blank title' }).click();
+    await page.getByLabel('Title of the book').fill('A New Thing');
+    await page.getByRole('button', { name: 'Begin' }).click();
+    await page.waitForURL(/\/manuscript$/);
+    await page.waitForSelector('[data-pages]:not([data-pages="0"])');
+    expect(await pagesInStrip(page)).toBeGreaterThan(3);
+  });
+});
+
+describe('the running order', () => {
+  it('shows sections with their kinds and where they start', async () => {
+    await station(page, id, 'order');
+    expect(await kinds(page)).toEqual(['title-page', 'copyright-page', 'dedication', 'contents', 'part', 'chapter', 'chapter', 'acknowledgements', 'about-author']);
+    expect(await page.locator('tr[data-section]').nth(5).textContent()).toMatch(/3 right/);
+  });
+  it('renames, and undoes after a reload', async () => {
+    await station(page, id, 'order');
+    const row = page.locator('tr[data-section]').nth(5);
+    await row.locator('button', { hasText: 'The Carts' }).dblclick();
+    await page.getByLabel('Title', { exact: true }).fill('The Wagons');
+    await page.keyboard.press('Enter');
+    await page.getByText('The Wagons').first().waitFor();
+    await saved(page);
+    await station(page, id, 'order');
+    await page.getByRole('group', { name: /Running order/ }).focus();
+    await page.keyboard.press('Control+z');
+    await page.getByText('The Carts').first().waitFor();
+    expect((await serverBook(id)).book.sections[5]?.title).toBe('The Carts');
+  });
+  it('changes a kind in one action', async () => {
+    await page.getByLabel('Kind of About the Author').selectOption('afterword');
+    await page.waitForSelector('tr[data-kind="afterword"]');
+    await page.keyboard.press('Control+z');
+    await page.waitForSelector('tr[data-kind="about-author"]');
+  });
+  it('moves by keyboard and by drag', async () => {
+    await station(page, id, 'order');
+    const before = (await serverBook(id)).book.sections.map((s) => s.id);
+    await page.locator('tr[data-section]').nth(7).click();
+    await page.getByRole('group', { name: /Running order/ }).focus();
+    await page.keyboard.press('Alt+ArrowDown');
+    await expect.poll(async () => (await serverBook(id)).book.sections.map((s) => s.kind).slice(-2)).toEqual(['about-author', 'acknowledgements']);
+    const handle = page.getByRole('button', { name: /Move Acknowledgements/ });
+    const target = page.getByRole('button', { name: /Move About the Author/ });
+    const [a, b] = [await handle.boundingBox(), await target.boundingBox()];
+    await page.mouse.move(a!.x + 5, a!.y + 5);
+    await page.mouse.down();
+    await page.mouse.move(a!.x + 5, a!.y - 10, { steps: 4 });
+    await page.mouse.move(b!.x + 5, b!.y + 2, { steps: 8 });
+    await page.mouse.up();
+    await expect.poll(async () => (await serverBook(id)).book.sections.map((s) => s.id)).toEqual(before);
+  });
+  it('joins without losing text and undoes it', async () => {
+    await station(page, id, 'order');
+    const row = page.locator('tr[data-section]').nth(6);
+    await row.hover();
+    await row.getByRole('button', { name: 'Join up' }).click();
+    await expect.poll(async () => (await kinds(page)).length).toBe(8);
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await expect.poll(async () => (await kinds(page)).length).toBe(9);
+  });
+  it('leaves a section out of one edition, and its pages go', async () => {
+    await station(page, id, 'order');
+    const pages = await pagesInStrip(page);
+    await page.getByRole('switch', { name: 'Paperback carries Acknowledgements' }).click();
+    await expect.poll(() => pagesInStrip(page)).toBeLessThan(pages);
+    await page.getByRole('switch', { name: 'Paperback carries Acknowledgements' }).click();
+    await expect.poll(() => pagesInStrip(page)).toBe(pages);
+  });
+  it('calls in a page that the book lacks', async () => {
+    await page.getByRole('button', { name: 'Call it in' }).first().click();
+    await page.waitForSelector('tr[data-kind="half-title"]');
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await page.waitForSelector('tr[data-kind="half-title"]', { state: 'detached' });
+  });
+});
+
+describe('the manuscript', () => {
+  const editor = () => page.getByRole('textbox', { name: 'The Carts' });
+  it('keeps what is typed, and shows folio and line beside it', async () => {
+    await station(page, id, 'manuscript');
+    await editor().scrollIntoViewIfNeeded();
+    await page.waitForSelector('[data-folio^="3 · "]');
+    await editor().locator('p').first().click();
+    await page.keyboard.press('Home');
+    await page.keyboard.type('Slowly, slowly. ');
+    await saved(page);
+    await expect.poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content)).toContain('Slowly, slowly.');
+    await station(page, id, 'manuscript');
+    await editor().scrollIntoViewIfNeeded();
+    expect(await editor().textContent()).toContain('Slowly, slowly.');
+  });
+  it('moves the pages as one types', async () => {
+    await station(page, id, 'manuscript');
+    const pages = await pagesInStrip(page);
+    await editor().scrollIntoViewIfNeeded();
+    await editor().locator('p').nth(1).click();
+    await page.keyboard.press('End');
+    await page.keyboard.insertText(` ${'The tide came in over the flats before anyone had thought to move the carts. '.repeat(60)}`);
+    await expect.poll(() => pagesInStrip(page), { timeout: 10_000 }).toBeGreaterThan(pages);
+    await saved(page);
+    await page.keyboard.press('Control+z');
+    await expect.poll(() => pagesInStrip(page), { timeout: 10_000 }).toBe(pages);
+  });
+  it('sets emphasis and subheads, names the style under the cursor, and puts in a break', async () => {
+    await editor().scrollIntoViewIfNeeded();
+    await editor().locator('p').nth(1).click();
+    expect(await page.textContent('[data-style-name]')).toBe('Text');
+    await page.getByLabel('Style of the paragraph').selectOption('subhead2');
+    expect(await page.textContent('[data-style-name]')).toBe('Subhead 2');
+    await page.getByLabel('Style of the paragraph').selectOption('paragraph');
+    await editor().locator('p').nth(1).selectText();
+    await page.keyboard.press('Control+i');
+    expect(await editor().locator('p').nth(1).locator('em').count()).toBe(1);
+    const rules = await editor().locator('hr').count();
+    await page.getByRole('button', { name: 'Break with ornament' }).click();
+    await expect.poll(() => editor().locator('hr').count()).toBe(rules + 1);
+    await saved(page);
+    for (let i = 0; i < 4; i++) {
+      await page.getByRole('button', { name: 'Undo' }).first().click();
+      await saved(page);
+    }
+    await expect.poll(() => editor().locator('hr').count()).toBe(rules);
+  });
+  it('divides a section where the cursor stands', async () => {
+    await station(page, id, 'manuscript');
+    await editor().scrollIntoViewIfNeeded();
+    await editor().locator('h4').click();
+    await page.getByRole('button', { name: 'Divide here' }).click();
+    await expect.poll(async () => (await serverBook(id)).book.sections.length).toBe(10);
+    expect((await serverBook(id)).book.sections[6]?.title).toBe('What the carter said');
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await expect.poll(async () => (await serverBook(id)).book.sections.length).toBe(9);
+  });
+  it('brings two tabs in one section together without losing a word of either', async () => {
+    const other = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await station(page, id, 'manuscript');
+    await station(other, id, 'manuscript');
+    const type = async (p: Page, n: number, words: string): Promise<void> => {
+      const e = p.getByRole('textbox', { name: 'The Carts' });
+      await e.scrollIntoViewIfNeeded();
+      await e.locator('p').nth(n).click();
+      await p.keyboard.press('Home');
+      await p.keyboard.type(words);
+    };
+    await Promise.all([type(page, 0, 'From here. '), type(other, 1, 'From there. ')]);
+    await saved(page);
+    await saved(other);
+    await expect.poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content), { timeout: 10_000 }).toMatch(/From here\. .*From there\. /);
+    for (const p of [page, other]) await expect.poll(() => p.getByRole('textbox', { name: 'The Carts' }).textContent()).toMatch(/From here\. .*From there\. /s);
+    await other.close();
+  });
+  it('sends the last words when the page is left', async () => {
+    await station(page, id, 'manuscript');
+    await editor().scrollIntoViewIfNeeded();
+    await editor().locator('p').first().click();
+    await page.keyboard.press('Home');
+    await page.keyboard.type('Last words. ', { delay: 0 });
+    await page.goto('about:blank');
+    await expect.poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content)).toContain('Last words.');
+  });
+});
+
+describe('the strip and the proof', () => {
+  it('draws pages with ink on them', async () => {
+    await station(page, id, 'proof');
+    await page.getByLabel('Folio').fill('3');
+    await page.getByRole('button', { name: 'Go' }).click();
+    const canvas = page.locator('figure[aria-label="Page 3"] canvas');
+    await expect.poll(() => canvas.getAttribute('data-drawn')).not.toBeNull();
+    const dark = await canvas.evaluate((c: HTMLCanvasElement) => {
+      const d = c.getContext('2d')!.getImageData(0, 0, c.width, c.height).data;
+      let n = 0;
+      for (let i = 0; i < d.length; i += 4) if ((d[i] as number) < 90) n++;
+      return n / (d.length / 4);
+    });
+    expect(dark).toBeGreaterThan(0.0008);
+    expect(dark).toBeLessThan(0.2);
+  });
+  it('lays grid and margins over the page and lets its words be found', async () => {
+    await page.getByLabel('Grid').check();
+    await page.getByLabel('Margins').check();
+    expect([await page.locator('[data-overlay="grid"]').count(), await page.locator('[data-overlay="margins"]').count()].every((n) => n >= 1)).toBe(true);
+    expect(await page.locator('figure[aria-label="Page 3"] [data-text]').textContent()).toContain('in the mud');
+  });
+  it('turns by keyboard and follows a click in the strip', async () => {
+    await page.keyboard.press('Home');
+    await page.getByRole('button', { name: /^Page 5, / }).click();
+    await page.waitForSelector('figure[aria-label="Page 5"]');
+    await page.getByRole('button', { name: 'Fold', exact: true }).click();
+    await page.getByRole('button', { name: 'Unfold the strip' }).click();
+  });
+});
+
+describe('the record', () => {
+  it('keeps fields, tells a mistyped ISBN, and reaches the title page', async () => {
+    await station(page, id, 'record');
+    await page.getByLabel('Imprint', { exact: true }).fill('Shingle Street Books');
+    await page.keyboard.press('Enter');
+    await page.getByLabel('ISBN of the ebook').fill('978-92-95055-12-5');
+    await page.keyboard.press('Enter');
+    await page.getByText(/one of the digits is mistyped/).first().waitFor();
+    await page.getByLabel('ISBN of the ebook').fill('978-92-95055-12-4');
+    await page.keyboard.press('Enter');
+    await page.getByLabel('List price of the ebook').fill('4.99');
+    await page.keyboard.press('Enter');
+    await expect.poll(async () => (await serverBook(id)).book.record).toMatchObject({ imprint: 'Shingle Street Books', price: { minor: 499, currency: 'GBP' } });
+    await page.setInputFiles('input[aria-label="Cover picture"]', { name: 'cover.png', mimeType: 'image/png', buffer: Buffer.from(png(160, 250)) });
+    await page.getByAltText('The cover').waitFor();
+    await saved(page);
+  });
+});
+
+describe('editions', () => {
+  async function make(name: string): Promise<Buffer> {
+    await page.getByRole('button', { name: new RegExp(`Make the ${name}`) }).click();
+    const row = page.locator('tr[data-edition]', { hasText: new RegExp(name, 'i') }).first();
+    await row.getByRole('link').waitFor({ timeout: 30_000 });
+    const [download] = await Promise.all([page.waitForEvent('download'), row.getByRole('link').click()]);
+    const bytes = readFileSync(await download.path());
+    const shown = (await row.locator('code').getAttribute('title'))?.replace('SHA-256 ', '');
+    expect(createHash('sha256').update(bytes).digest('hex')).toBe(shown);
+    expect(await row.textContent()).toContain('nothing found');
+    return bytes;
+  }
+  it('makes a paperback that passes every check', async () => {
+    await station(page, id, 'editions');
+    expect(await checkPdf(new Uint8Array(await make('paperback')))).toEqual({ ok: true, value: [] });
+  });
+  it('makes an ebook that passes every check and opens in the epubjs library with the same contents', async () => {
+    const bytes = await make('ebook');
+    expect(checkEpub(new Uint8Array(bytes))).toEqual({ ok: true, value: [] });
+    // epubjs (and the zip library it asks for) run in a bare page; the book goes in as bytes.
+    const bare = await browser.newPage();
+    await bare.addScriptTag({ path: 'node_modules/jszip/dist/jszip.min.js' });
+    await bare.addScriptTag({ path: 'node_modules/epubjs/dist/epub.min.js' });
+    const labels = await bare.evaluate(async (base64) => {
+      const book = (window as unknown as { ePub(): { open(b: ArrayBuffer): Promise<unknown>; loaded: { navigation: Promise<{ toc: { label: string; subitems: { label: string }[] }[] }> } } }).ePub();
+      await book.open(Uint8Array.from(atob(base64), (c) => c.charCodeAt(0)).buffer);
+      return (await book.loaded.navigation).toc.flatMap((t) => [t.label, ...t.subitems.map((s) => s.label)]).map((l) => l.trim());
+    }, bytes.toString('base64'));
+    expect(labels).toEqual(['Part I: Water', 'Chapter One: The Carts', 'Chapter Two', 'Acknowledgements', 'About the Author']);
+    await bare.close();
+  });
+});
+
+it.each(['order', 'manuscript', 'proof', 'record', 'editions'])('the station %s passes axe-core and fits the window', async (name) => {
+  await station(page, id, name);
+  await page.waitForTimeout(300);
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  expect(await page.evaluate(() => [document.documentElement.scrollHeight <= innerHeight, document.documentElement.scrollWidth <= innerWidth])).toEqual([true, true]);
+});
+it('the list of titles passes axe-core', async () => {
+  await page.goto(`${address()}/titles`);
+  await page.waitForSelector('table');
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+});
+it('answers only to its own address and its own pages', async () => {
+  expect((await fetch(`${address()}/api/titles`, { method: 'POST', headers: { Origin: 'http://elsewhere.example', 'Content-Type': 'application/json' }, body: '{"title":"x"}' })).status).toBe(403);
+});
+it('no page threw an error', () => expect(errors).toEqual([]));

@@ -1,0 +1,38 @@
+/** Installs what is missing: npm packages, and (for tests) Debian's Chromium, qpdf, poppler-utils and a Java runtime. */
+import { execFileSync, spawnSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { dirname, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const has = (command) => spawnSync('sh', ['-c', `command -v ${command}`]).status === 0;
+const say = (words) => console.log(words);
+
+export function packages() {
+  if (existsSync(resolve(root, 'node_modules/next/package.json'))) return;
+  say('Installing packages …');
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: 'inherit' });
+}
+
+export function debian() {
+  const wanted = [['chromium', 'chromium'], ['qpdf', 'qpdf'], ['pdftotext', 'poppler-utils'], ['java', 'default-jre-headless']];
+  const missing = wanted.filter(([command]) => !has(command)).map(([, name]) => name);
+  if (missing.length === 0) return;
+  say(`Installing ${missing.join(', ')} …`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  const run = (args) => execFileSync('apt-get', args, { env, stdio: ['ignore', 'ignore', 'inherit'] });
+  run(['update', '-q']);
+  run(['install', '-y', '-q', '--no-install-recommends', ...missing]);
+}
+
+/** Bundles the programs and builds the web application, unless that was done for these sources. */
+export function build({ always = false } = {}) {
+  execFileSync(process.execPath, ['scripts/assets.mjs'], { cwd: root, stdio: 'inherit' });
+  execFileSync(process.execPath, ['scripts/bundle.mjs'], { cwd: root, stdio: 'inherit' });
+  if (!always && existsSync(resolve(root, 'web/.next/BUILD_ID'))) {
+    const newer = spawnSync('find', ['web/src', 'core/src', 'data/src', 'web/next.config.ts', '-newer', 'web/.next/BUILD_ID', '-type', 'f'], { cwd: root, encoding: 'utf8' });
+    if (newer.stdout.trim() === '') return;
+  }
+  say('Building the application …');
+  execFileSync(process.execPath, ['../node_modules/next/dist/bin/next', 'build'], { cwd: resolve(root, 'web'), stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
+}

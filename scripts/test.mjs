@@ -1,0 +1,54 @@
+/** `npm test`: installs what is missing, then types, lint, unit tests, build, browser tests; closes with the sum. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { build, debian, packages } from './setup.mjs';
+
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const out = mkdtempSync(join(tmpdir(), 'pagina-test-'));
+let passed = 0;
+let failed = 0;
+
+function step(name, command, args) {
+  const started = Date.now();
+  const r = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, NODE_OPTIONS: '--max-old-space-size=6144' } });
+  const ok = r.status === 0;
+  console.log(`${ok ? 'ok     ' : 'FAILED '} ${name} (${Math.round((Date.now() - started) / 1000)} s)`);
+  return ok;
+}
+function plain(name, command, args) {
+  if (step(name, command, args)) passed++;
+  else failed++;
+}
+function tests(name, args) {
+  const file = join(out, `${name.replace(/\W/g, '-')}.json`);
+  const ok = step(name, process.execPath, ['node_modules/vitest/vitest.mjs', 'run', ...args, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`]);
+  try {
+    const r = JSON.parse(readFileSync(file, 'utf8'));
+    passed += r.numPassedTests;
+    failed += r.numFailedTests;
+    if (!ok && r.numFailedTests === 0) failed++;
+  } catch {
+    failed++;
+  }
+}
+
+packages();
+debian();
+plain('types of the house', process.execPath, ['node_modules/typescript/bin/tsc', '-p', '.']);
+plain('lint', process.execPath, ['node_modules/eslint/bin/eslint.js', '.']);
+plain('format', process.execPath, ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']);
+try {
+  build({ always: true });
+  passed++;
+} catch (e) {
+  console.error(String(e));
+  failed++;
+}
+plain('types of the application', process.execPath, ['node_modules/typescript/bin/tsc', '-p', 'web']);
+tests('unit tests', ['--project', '!e2e']);
+tests('browser tests', ['--project', 'e2e']);
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
