@@ -7,9 +7,20 @@ export default defineConfig({
     testTimeout: 60_000,
     hookTimeout: 120_000,
     projects: [
-      ...workspaces.map((name) => ({ extends: true as const, test: { name, include: [`${name}/test/**/*.test.ts`] } })),
+      ...workspaces.map((name) => ({
+        extends: true as const,
+        test: { name, include: [`${name}/test/**/*.test.ts`] },
+      })),
       // Browser tests share one running application, so they go one file after the other.
-      { extends: true as const, test: { name: 'e2e', include: ['e2e/**/*.test.ts'], globalSetup: ['e2e/setup.ts'], fileParallelism: false } },
+      {
+        extends: true as const,
+        test: {
+          name: 'e2e',
+          include: ['e2e/**/*.test.ts'],
+          globalSetup: ['e2e/setup.ts'],
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

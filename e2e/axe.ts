@@ -11,7 +11,11 @@ export class AxeBuilder {
   async violations(): Promise<string[]> {
     await this.page.evaluate(source);
     return this.page.evaluate(async () => {
-      const axe = (window as unknown as { axe: { run(o: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> } }).axe;
+      const axe = (
+        window as unknown as {
+          axe: { run(o: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> };
+        }
+      ).axe;
       const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] });
       return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')}`));
     });

@@ -8,7 +8,14 @@ export const address = (): string => inject('address');
 export async function openBrowser(): Promise<{ browser: Browser; page: Page; errors: string[] }> {
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
   page.setDefaultTimeout(10_000);
@@ -20,7 +27,11 @@ export async function openBrowser(): Promise<{ browser: Browser; page: Page; err
 /** Brings a manuscript in through the page and answers the title's id when its running order is there. */
 export async function bringIn(page: Page, name: string, bytes: Uint8Array): Promise<string> {
   await page.goto(`${address()}/titles`);
-  await page.setInputFiles('input[aria-label="Manuscript file"]', { name, mimeType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document', buffer: Buffer.from(bytes) });
+  await page.setInputFiles('input[aria-label="Manuscript file"]', {
+    name,
+    mimeType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+    buffer: Buffer.from(bytes),
+  });
   await page.waitForURL(/\/order$/, { timeout: 30_000 });
   await page.waitForSelector('tr[data-section]');
   return new URL(page.url()).pathname.split('/')[2] as string;
@@ -31,9 +42,18 @@ export async function station(page: Page, id: string, name: string): Promise<voi
   await page.waitForSelector('[data-pages]:not([data-pages="0"])', { timeout: 30_000 });
 }
 export const saved = (page: Page): Promise<unknown> => page.waitForSelector('[data-saving="saved"]');
-export const pagesInStrip = async (page: Page): Promise<number> => Number(await page.getAttribute('[data-pages]', 'data-pages'));
-export const kinds = (page: Page): Promise<(string | null)[]> => page.$$eval('tr[data-section]', (rows) => rows.map((r) => r.getAttribute('data-kind')));
-export const serverBook = async (id: string): Promise<{ revision: number; book: { sections: { id: string; kind: string; title: string; content: unknown }[]; record: Record<string, unknown> } }> =>
-  (await (await fetch(`${address()}/api/titles/${id}`)).json()) as never;
+export const pagesInStrip = async (page: Page): Promise<number> =>
+  Number(await page.getAttribute('[data-pages]', 'data-pages'));
+export const kinds = (page: Page): Promise<(string | null)[]> =>
+  page.$$eval('tr[data-section]', (rows) => rows.map((r) => r.getAttribute('data-kind')));
+export const serverBook = async (
+  id: string,
+): Promise<{
+  revision: number;
+  book: {
+    sections: { id: string; kind: string; title: string; content: unknown }[];
+    record: Record<string, unknown>;
+  };
+}> => (await (await fetch(`${address()}/api/titles/${id}`)).json()) as never;
 
 export { AxeBuilder };

@@ -25,7 +25,16 @@ const freePort = (): Promise<number> =>
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const [port, outletPort] = [await freePort(), await freePort()];
   const folder = mkdtempSync(join(tmpdir(), 'pagina-e2e-'));
-  const app: ChildProcess = spawn(process.execPath, ['scripts/run.mjs'], { env: { ...process.env, PORT: String(port), PAGINA_DATA: folder, OUTLET_PORT: String(outletPort), NODE_OPTIONS: '' }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const app: ChildProcess = spawn(process.execPath, ['scripts/run.mjs'], {
+    env: {
+      ...process.env,
+      PORT: String(port),
+      PAGINA_DATA: folder,
+      OUTLET_PORT: String(outletPort),
+      NODE_OPTIONS: '',
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   await new Promise<void>((resolve, reject) => {
     const limit = setTimeout(() => reject(new Error('the application did not start')), 60_000);
     app.stdout?.on('data', (d: Buffer) => {

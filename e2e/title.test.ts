@@ -3,7 +3,17 @@ import type { Browser, Page } from 'playwright-core';
 import { readFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { checkEpub, checkPdf } from '@pagina/core/check';
-import { address, AxeBuilder, bringIn, kinds, openBrowser, pagesInStrip, saved, serverBook, station } from './browser';
+import {
+  address,
+  AxeBuilder,
+  bringIn,
+  kinds,
+  openBrowser,
+  pagesInStrip,
+  saved,
+  serverBook,
+  station,
+} from './browser';
 import { styledManuscript } from '../core/test/fixtures/manuscript';
 import { png } from '../core/test/fixtures/manuscript';
 
@@ -29,9 +39,20 @@ describe('titles', () => {
   });
   it('refuses what it cannot read in one sentence', async () => {
     await page.goto(`${address()}/titles`);
-    await page.setInputFiles('input[aria-label="Manuscript file"]', { name: 'letter.docx', mimeType: 'application/octet-stream', buffer: Buffer.from('not a docx') });
-    await page.locator('main').getByText(/letter\.docx: This is not a \.docx file/).waitFor();
-    await page.setInputFiles('input[aria-label="Manuscript file"]', { name: 'picture.png', mimeType: 'image/png', buffer: Buffer.from(png(2, 2)) });
+    await page.setInputFiles('input[aria-label="Manuscript file"]', {
+      name: 'letter.docx',
+      mimeType: 'application/octet-stream',
+      buffer: Buffer.from('not a docx'),
+    });
+    await page
+      .locator('main')
+      .getByText(/letter\.docx: This is not a \.docx file/)
+      .waitFor();
+    await page.setInputFiles('input[aria-label="Manuscript file"]', {
+      name: 'picture.png',
+      mimeType: 'image/png',
+      buffer: Buffer.from(png(2, 2)),
+    });
     await page.getByText(/"picture\.png" is not a \.docx/).waitFor();
   });
   it('starts a blank title that opens in the manuscript', async () => {
@@ -48,7 +69,17 @@ describe('titles', () => {
 describe('the running order', () => {
   it('shows sections with their kinds and where they start', async () => {
     await station(page, id, 'order');
-    expect(await kinds(page)).toEqual(['title-page', 'copyright-page', 'dedication', 'contents', 'part', 'chapter', 'chapter', 'acknowledgements', 'about-author']);
+    expect(await kinds(page)).toEqual([
+      'title-page',
+      'copyright-page',
+      'dedication',
+      'contents',
+      'part',
+      'chapter',
+      'chapter',
+      'acknowledgements',
+      'about-author',
+    ]);
     expect(await page.locator('tr[data-section]').nth(5).textContent()).toMatch(/3 right/);
   });
   it('renames, and undoes after a reload', async () => {
@@ -77,7 +108,9 @@ describe('the running order', () => {
     await page.locator('tr[data-section]').nth(7).click();
     await page.getByRole('group', { name: /Running order/ }).focus();
     await page.keyboard.press('Alt+ArrowDown');
-    await expect.poll(async () => (await serverBook(id)).book.sections.map((s) => s.kind).slice(-2)).toEqual(['about-author', 'acknowledgements']);
+    await expect
+      .poll(async () => (await serverBook(id)).book.sections.map((s) => s.kind).slice(-2))
+      .toEqual(['about-author', 'acknowledgements']);
     const handle = page.getByRole('button', { name: /Move Acknowledgements/ });
     const target = page.getByRole('button', { name: /Move About the Author/ });
     const [a, b] = [await handle.boundingBox(), await target.boundingBox()];
@@ -123,7 +156,9 @@ describe('the manuscript', () => {
     await page.keyboard.press('Home');
     await page.keyboard.type('Slowly, slowly. ');
     await saved(page);
-    await expect.poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content)).toContain('Slowly, slowly.');
+    await expect
+      .poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content))
+      .toContain('Slowly, slowly.');
     await station(page, id, 'manuscript');
     await editor().scrollIntoViewIfNeeded();
     expect(await editor().textContent()).toContain('Slowly, slowly.');
@@ -134,7 +169,9 @@ describe('the manuscript', () => {
     await editor().scrollIntoViewIfNeeded();
     await editor().locator('p').nth(1).click();
     await page.keyboard.press('End');
-    await page.keyboard.insertText(` ${'The tide came in over the flats before anyone had thought to move the carts. '.repeat(60)}`);
+    await page.keyboard.insertText(
+      ` ${'The tide came in over the flats before anyone had thought to move the carts. '.repeat(60)}`,
+    );
     await expect.poll(() => pagesInStrip(page), { timeout: 10_000 }).toBeGreaterThan(pages);
     await saved(page);
     await page.keyboard.press('Control+z');
@@ -163,7 +200,7 @@ describe('the manuscript', () => {
   it('divides a section where the cursor stands', async () => {
     await station(page, id, 'manuscript');
     await editor().scrollIntoViewIfNeeded();
-    await editor().locator('h4').click();
+    await editor().locator('h2').click();
     await page.getByRole('button', { name: 'Divide here' }).click();
     await expect.poll(async () => (await serverBook(id)).book.sections.length).toBe(10);
     expect((await serverBook(id)).book.sections[6]?.title).toBe('What the carter said');
@@ -184,8 +221,13 @@ describe('the manuscript', () => {
     await Promise.all([type(page, 0, 'From here. '), type(other, 1, 'From there. ')]);
     await saved(page);
     await saved(other);
-    await expect.poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content), { timeout: 10_000 }).toMatch(/From here\. .*From there\. /);
-    for (const p of [page, other]) await expect.poll(() => p.getByRole('textbox', { name: 'The Carts' }).textContent()).toMatch(/From here\. .*From there\. /s);
+    await expect
+      .poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content), { timeout: 10_000 })
+      .toMatch(/From here\. .*From there\. /);
+    for (const p of [page, other])
+      await expect
+        .poll(() => p.getByRole('textbox', { name: 'The Carts' }).textContent())
+        .toMatch(/From here\. .*From there\. /s);
     await other.close();
   });
   it('sends the last words when the page is left', async () => {
@@ -195,7 +237,9 @@ describe('the manuscript', () => {
     await page.keyboard.press('Home');
     await page.keyboard.type('Last words. ', { delay: 0 });
     await page.goto('about:blank');
-    await expect.poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content)).toContain('Last words.');
+    await expect
+      .poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content))
+      .toContain('Last words.');
   });
 });
 
@@ -218,8 +262,15 @@ describe('the strip and the proof', () => {
   it('lays grid and margins over the page and lets its words be found', async () => {
     await page.getByLabel('Grid').check();
     await page.getByLabel('Margins').check();
-    expect([await page.locator('[data-overlay="grid"]').count(), await page.locator('[data-overlay="margins"]').count()].every((n) => n >= 1)).toBe(true);
-    expect(await page.locator('figure[aria-label="Page 3"] [data-text]').textContent()).toContain('in the mud');
+    expect(
+      [
+        await page.locator('[data-overlay="grid"]').count(),
+        await page.locator('[data-overlay="margins"]').count(),
+      ].every((n) => n >= 1),
+    ).toBe(true);
+    expect(await page.locator('figure[aria-label="Page 3"] [data-text]').textContent()).toContain(
+      'in the mud',
+    );
   });
   it('turns by keyboard and follows a click in the strip', async () => {
     await page.keyboard.press('Home');
@@ -237,13 +288,22 @@ describe('the record', () => {
     await page.keyboard.press('Enter');
     await page.getByLabel('ISBN of the ebook').fill('978-92-95055-12-5');
     await page.keyboard.press('Enter');
-    await page.getByText(/one of the digits is mistyped/).first().waitFor();
+    await page
+      .getByText(/one of the digits is mistyped/)
+      .first()
+      .waitFor();
     await page.getByLabel('ISBN of the ebook').fill('978-92-95055-12-4');
     await page.keyboard.press('Enter');
     await page.getByLabel('List price of the ebook').fill('4.99');
     await page.keyboard.press('Enter');
-    await expect.poll(async () => (await serverBook(id)).book.record).toMatchObject({ imprint: 'Shingle Street Books', price: { minor: 499, currency: 'GBP' } });
-    await page.setInputFiles('input[aria-label="Cover picture"]', { name: 'cover.png', mimeType: 'image/png', buffer: Buffer.from(png(160, 250)) });
+    await expect
+      .poll(async () => (await serverBook(id)).book.record)
+      .toMatchObject({ imprint: 'Shingle Street Books', price: { minor: 499, currency: 'GBP' } });
+    await page.setInputFiles('input[aria-label="Cover picture"]', {
+      name: 'cover.png',
+      mimeType: 'image/png',
+      buffer: Buffer.from(png(160, 250)),
+    });
     await page.getByAltText('The cover').waitFor();
     await saved(page);
   });
@@ -273,27 +333,58 @@ describe('editions', () => {
     await bare.addScriptTag({ path: 'node_modules/jszip/dist/jszip.min.js' });
     await bare.addScriptTag({ path: 'node_modules/epubjs/dist/epub.min.js' });
     const labels = await bare.evaluate(async (base64) => {
-      const book = (window as unknown as { ePub(): { open(b: ArrayBuffer): Promise<unknown>; loaded: { navigation: Promise<{ toc: { label: string; subitems: { label: string }[] }[] }> } } }).ePub();
+      const book = (
+        window as unknown as {
+          ePub(): {
+            open(b: ArrayBuffer): Promise<unknown>;
+            loaded: { navigation: Promise<{ toc: { label: string; subitems: { label: string }[] }[] }> };
+          };
+        }
+      ).ePub();
       await book.open(Uint8Array.from(atob(base64), (c) => c.charCodeAt(0)).buffer);
-      return (await book.loaded.navigation).toc.flatMap((t) => [t.label, ...t.subitems.map((s) => s.label)]).map((l) => l.trim());
+      return (await book.loaded.navigation).toc
+        .flatMap((t) => [t.label, ...t.subitems.map((s) => s.label)])
+        .map((l) => l.trim());
     }, bytes.toString('base64'));
-    expect(labels).toEqual(['Part I: Water', 'Chapter One: The Carts', 'Chapter Two', 'Acknowledgements', 'About the Author']);
+    expect(labels).toEqual([
+      'Part I: Water',
+      'Chapter One: The Carts',
+      'Chapter Two',
+      'Acknowledgements',
+      'About the Author',
+    ]);
     await bare.close();
   });
 });
 
-it.each(['order', 'manuscript', 'proof', 'record', 'editions'])('the station %s passes axe-core and fits the window', async (name) => {
-  await station(page, id, name);
-  await page.waitForTimeout(300);
-  expect(await new AxeBuilder(page).violations()).toEqual([]);
-  expect(await page.evaluate(() => [document.documentElement.scrollHeight <= innerHeight, document.documentElement.scrollWidth <= innerWidth])).toEqual([true, true]);
-});
+it.each(['order', 'manuscript', 'proof', 'record', 'editions'])(
+  'the station %s passes axe-core and fits the window',
+  async (name) => {
+    await station(page, id, name);
+    await page.waitForTimeout(300);
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+    expect(
+      await page.evaluate(() => [
+        document.documentElement.scrollHeight <= innerHeight,
+        document.documentElement.scrollWidth <= innerWidth,
+      ]),
+    ).toEqual([true, true]);
+  },
+);
 it('the list of titles passes axe-core', async () => {
   await page.goto(`${address()}/titles`);
   await page.waitForSelector('table');
   expect(await new AxeBuilder(page).violations()).toEqual([]);
 });
 it('answers only to its own address and its own pages', async () => {
-  expect((await fetch(`${address()}/api/titles`, { method: 'POST', headers: { Origin: 'http://elsewhere.example', 'Content-Type': 'application/json' }, body: '{"title":"x"}' })).status).toBe(403);
+  expect(
+    (
+      await fetch(`${address()}/api/titles`, {
+        method: 'POST',
+        headers: { Origin: 'http://elsewhere.example', 'Content-Type': 'application/json' },
+        body: '{"title":"x"}',
+      })
+    ).status,
+  ).toBe(403);
 });
 it('no page threw an error', () => expect(errors).toEqual([]));

@@ -8,7 +8,12 @@ const to = 'web/public/type';
 mkdirSync(to, { recursive: true });
 copyFileSync(require.resolve('harfbuzzjs/dist/harfbuzz.wasm'), join(to, 'harfbuzz.wasm'));
 const faces = {
-  'eb-garamond': ['400Regular/EBGaramond_400Regular.ttf', '400Regular_Italic/EBGaramond_400Regular_Italic.ttf', '700Bold/EBGaramond_700Bold.ttf', '700Bold_Italic/EBGaramond_700Bold_Italic.ttf'],
+  'eb-garamond': [
+    '400Regular/EBGaramond_400Regular.ttf',
+    '400Regular_Italic/EBGaramond_400Regular_Italic.ttf',
+    '700Bold/EBGaramond_700Bold.ttf',
+    '700Bold_Italic/EBGaramond_700Bold_Italic.ttf',
+  ],
   'gentium-book-plus': ['400Regular/GentiumBookPlus_400Regular.ttf'],
   'source-code-pro': ['400Regular/SourceCodePro_400Regular.ttf'],
 };

@@ -22,7 +22,7 @@ for (const [entry, outdir] of programs) {
     target: 'node20',
     external,
     outExtension: { '.js': '.mjs' },
-    
+
     minifySyntax: true,
     minifyWhitespace: true,
     logLevel: 'error',

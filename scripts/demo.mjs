@@ -11,7 +11,11 @@ build();
 process.env.PAGINA_DATA ??= resolve(root, 'var/demo');
 if (!existsSync(resolve(process.env.PAGINA_DATA, 'pagina.db'))) {
   console.log('Bringing in the demo titles …');
-  const seeded = spawnSync(process.execPath, ['demo/dist/seed.mjs'], { cwd: root, stdio: 'inherit', env: process.env });
+  const seeded = spawnSync(process.execPath, ['demo/dist/seed.mjs'], {
+    cwd: root,
+    stdio: 'inherit',
+    env: process.env,
+  });
   if (seeded.status !== 0) process.exit(1);
 }
 await import('./run.mjs');

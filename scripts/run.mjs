@@ -16,7 +16,11 @@ const env = {
 const children = [];
 let ending = false;
 function start(name, args, cwd = root) {
-  const child = spawn(process.execPath, args, { cwd, env, stdio: ['ignore', process.env.PAGINA_LOG === '1' ? 'inherit' : 'ignore', 'inherit'] });
+  const child = spawn(process.execPath, args, {
+    cwd,
+    env,
+    stdio: ['ignore', process.env.PAGINA_LOG === '1' ? 'inherit' : 'ignore', 'inherit'],
+  });
   children.push(child);
   child.on('exit', (code) => {
     if (ending) return;
@@ -36,9 +40,14 @@ function end(code) {
 }
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => end(0));
 
-start('web', [resolve(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', port], resolve(root, 'web'));
+start(
+  'web',
+  [resolve(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', port],
+  resolve(root, 'web'),
+);
 start('works', ['works/dist/main.mjs']);
-if (existsSync(resolve(root, 'outlets-sim/dist/main.mjs'))) start('outlets-sim', ['outlets-sim/dist/main.mjs']);
+if (existsSync(resolve(root, 'outlets-sim/dist/main.mjs')))
+  start('outlets-sim', ['outlets-sim/dist/main.mjs']);
 
 for (let tries = 0; ; tries++) {
   try {

@@ -15,7 +15,12 @@ export function packages() {
 }
 
 export function debian() {
-  const wanted = [['chromium', 'chromium'], ['qpdf', 'qpdf'], ['pdftotext', 'poppler-utils'], ['java', 'default-jre-headless']];
+  const wanted = [
+    ['chromium', 'chromium'],
+    ['qpdf', 'qpdf'],
+    ['pdftotext', 'poppler-utils'],
+    ['java', 'default-jre-headless'],
+  ];
   const missing = wanted.filter(([command]) => !has(command)).map(([, name]) => name);
   if (missing.length === 0) return;
   say(`Installing ${missing.join(', ')} …`);
@@ -30,9 +35,17 @@ export function build({ always = false } = {}) {
   execFileSync(process.execPath, ['scripts/assets.mjs'], { cwd: root, stdio: 'inherit' });
   execFileSync(process.execPath, ['scripts/bundle.mjs'], { cwd: root, stdio: 'inherit' });
   if (!always && existsSync(resolve(root, 'web/.next/BUILD_ID'))) {
-    const newer = spawnSync('find', ['web/src', 'core/src', 'data/src', 'web/next.config.ts', '-newer', 'web/.next/BUILD_ID', '-type', 'f'], { cwd: root, encoding: 'utf8' });
+    const newer = spawnSync(
+      'find',
+      ['web/src', 'core/src', 'data/src', 'web/next.config.ts', '-newer', 'web/.next/BUILD_ID', '-type', 'f'],
+      { cwd: root, encoding: 'utf8' },
+    );
     if (newer.stdout.trim() === '') return;
   }
   say('Building the application …');
-  execFileSync(process.execPath, ['../node_modules/next/dist/bin/next', 'build'], { cwd: resolve(root, 'web'), stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
+  execFileSync(process.execPath, ['../node_modules/next/dist/bin/next', 'build'], {
+    cwd: resolve(root, 'web'),
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+  });
 }

@@ -13,7 +13,11 @@ let failed = 0;
 
 function step(name, command, args) {
   const started = Date.now();
-  const r = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, NODE_OPTIONS: '--max-old-space-size=6144' } });
+  const r = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, NODE_OPTIONS: '--max-old-space-size=6144' },
+  });
   const ok = r.status === 0;
   console.log(`${ok ? 'ok     ' : 'FAILED '} ${name} (${Math.round((Date.now() - started) / 1000)} s)`);
   return ok;
@@ -24,7 +28,14 @@ function plain(name, command, args) {
 }
 function tests(name, args) {
   const file = join(out, `${name.replace(/\W/g, '-')}.json`);
-  const ok = step(name, process.execPath, ['node_modules/vitest/vitest.mjs', 'run', ...args, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`]);
+  const ok = step(name, process.execPath, [
+    'node_modules/vitest/vitest.mjs',
+    'run',
+    ...args,
+    '--reporter=dot',
+    '--reporter=json',
+    `--outputFile.json=${file}`,
+  ]);
   try {
     const r = JSON.parse(readFileSync(file, 'utf8'));
     passed += r.numPassedTests;
@@ -39,7 +50,13 @@ packages();
 debian();
 plain('types of the house', process.execPath, ['node_modules/typescript/bin/tsc', '-p', '.']);
 plain('lint', process.execPath, ['node_modules/eslint/bin/eslint.js', '.']);
-plain('format', process.execPath, ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']);
+plain('format', process.execPath, [
+  'node_modules/prettier/bin/prettier.cjs',
+  '--check',
+  '--log-level',
+  'warn',
+  '.',
+]);
 try {
   build({ always: true });
   passed++;

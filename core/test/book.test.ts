@@ -6,6 +6,7 @@ import {
   apply,
   bookFromJson,
   bookToJson,
+  changeSchema,
   placeAt,
   positionOf,
   rebase,
@@ -85,7 +86,12 @@ describe('changes', () => {
     );
   });
   it('read from JSON name only the fields they name', () => {
-    for (const c of [{ type: 'set-record', fields: { imprint: 'x' } }, { type: 'set-edition', id: 'ebook', fields: { isbn: '1' } }, { type: 'set-section', id: 'c1', fields: { title: 't' } }]) expect(changeSchema.parse(c)).toEqual(c);
+    for (const c of [
+      { type: 'set-record', fields: { imprint: 'x' } },
+      { type: 'set-edition', id: 'ebook', fields: { isbn: '1' } },
+      { type: 'set-section', id: 'c1', fields: { title: 't' } },
+    ])
+      expect(changeSchema.parse(c)).toEqual(c);
     expect(() => changeSchema.parse({ type: 'set-record', fields: { keywords: 'no list' } })).toThrow();
   });
   it('that do not fit are refused and change nothing', () => {

@@ -25,59 +25,131 @@ const LEASE = 15_000;
 const MOST_ATTEMPTS = 3;
 
 const fromRow = (r: typeof jobs.$inferSelect): Job => ({
-  id: r.id, kind: r.kind, title: r.title, payload: JSON.parse(r.payload) as unknown, state: r.state as JobState, attempts: r.attempts, stage: r.stage,
-  share: r.share / 1000, stop: r.stop === 1, result: r.result ? (JSON.parse(r.result) as unknown) : null, error: r.error, createdAt: r.createdAt, changedAt: r.changedAt,
+  id: r.id,
+  kind: r.kind,
+  title: r.title,
+  payload: JSON.parse(r.payload) as unknown,
+  state: r.state as JobState,
+  attempts: r.attempts,
+  stage: r.stage,
+  share: r.share / 1000,
+  stop: r.stop === 1,
+  result: r.result ? (JSON.parse(r.result) as unknown) : null,
+  error: r.error,
+  createdAt: r.createdAt,
+  changedAt: r.changedAt,
 });
 
-export async function enqueue(store: Store, kind: string, payload: unknown, title: string | null = null): Promise<string> {
+export async function enqueue(
+  store: Store,
+  kind: string,
+  payload: unknown,
+  title: string | null = null,
+): Promise<string> {
   const id = randomUUID();
   const now = Date.now();
-  await store.write((tx) => tx.insert(jobs).values({ id, kind, title, payload: JSON.stringify(payload), state: 'queued', createdAt: now, changedAt: now }));
+  await store.write((tx) =>
+    tx
+      .insert(jobs)
+      .values({
+        id,
+        kind,
+        title,
+        payload: JSON.stringify(payload),
+        state: 'queued',
+        createdAt: now,
+        changedAt: now,
+      }),
+  );
   return id;
 }
 
 /** Takes the oldest job that waits, or whose worker has died; null when there is none. */
 export function claim(store: Store, worker: string): Promise<Job | null> {
-  return store.write(
-    async (tx) => {
-      const now = Date.now();
-      const [row] = await tx
-        .select()
-        .from(jobs)
-        .where(or(eq(jobs.state, 'queued'), and(eq(jobs.state, 'running'), lt(jobs.leaseUntil, now))))
-        .orderBy(asc(jobs.createdAt))
-        .limit(1);
-      if (!row) return null;
-      if (row.attempts >= MOST_ATTEMPTS) {
-        await tx.update(jobs).set({ state: 'failed', error: 'It was tried three times and the program stopped each time.', changedAt: now }).where(eq(jobs.id, row.id));
-        return null;
-      }
-      const claimed = { state: 'running', worker, attempts: row.attempts + 1, leaseUntil: now + LEASE, changedAt: now };
-      await tx.update(jobs).set(claimed).where(eq(jobs.id, row.id));
-      return fromRow({ ...row, ...claimed });
+  return store.write(async (tx) => {
+    const now = Date.now();
+    const [row] = await tx
+      .select()
+      .from(jobs)
+      .where(or(eq(jobs.state, 'queued'), and(eq(jobs.state, 'running'), lt(jobs.leaseUntil, now))))
+      .orderBy(asc(jobs.createdAt))
+      .limit(1);
+    if (!row) return null;
+    if (row.attempts >= MOST_ATTEMPTS) {
+      await tx
+        .update(jobs)
+        .set({
+          state: 'failed',
+          error: 'It was tried three times and the program stopped each time.',
+          changedAt: now,
+        })
+        .where(eq(jobs.id, row.id));
+      return null;
     }
-  );
+    const claimed = {
+      state: 'running',
+      worker,
+      attempts: row.attempts + 1,
+      leaseUntil: now + LEASE,
+      changedAt: now,
+    };
+    await tx.update(jobs).set(claimed).where(eq(jobs.id, row.id));
+    return fromRow({ ...row, ...claimed });
+  });
 }
 
 /** Tells how far a job is and renews its lease. Answers false when somebody asked to stop or the lease is another's. */
-export async function report(store: Store, id: string, worker: string, stage: string, share: number): Promise<boolean> {
+export async function report(
+  store: Store,
+  id: string,
+  worker: string,
+  stage: string,
+  share: number,
+): Promise<boolean> {
   const now = Date.now();
-  await store.write((tx) => tx.update(jobs).set({ stage, share: Math.round(share * 1000), leaseUntil: now + LEASE, changedAt: now }).where(and(eq(jobs.id, id), eq(jobs.worker, worker))));
+  await store.write((tx) =>
+    tx
+      .update(jobs)
+      .set({ stage, share: Math.round(share * 1000), leaseUntil: now + LEASE, changedAt: now })
+      .where(and(eq(jobs.id, id), eq(jobs.worker, worker))),
+  );
   const [row] = await store.db.select().from(jobs).where(eq(jobs.id, id));
   return row?.worker === worker && row.stop === 0;
 }
 
-export async function finish(store: Store, id: string, worker: string, end: { state: 'done' | 'failed' | 'stopped'; result?: unknown; error?: string }): Promise<void> {
-  const set = { state: end.state, result: end.result === undefined ? null : JSON.stringify(end.result), error: end.error ?? null, share: 1000, changedAt: Date.now() };
-  await store.write((tx) => tx.update(jobs).set(set).where(and(eq(jobs.id, id), eq(jobs.worker, worker))));
+export async function finish(
+  store: Store,
+  id: string,
+  worker: string,
+  end: { state: 'done' | 'failed' | 'stopped'; result?: unknown; error?: string },
+): Promise<void> {
+  const set = {
+    state: end.state,
+    result: end.result === undefined ? null : JSON.stringify(end.result),
+    error: end.error ?? null,
+    share: 1000,
+    changedAt: Date.now(),
+  };
+  await store.write((tx) =>
+    tx
+      .update(jobs)
+      .set(set)
+      .where(and(eq(jobs.id, id), eq(jobs.worker, worker))),
+  );
 }
 
 /** Asks a running job to stop; a waiting one is stopped at once. */
 export async function stopJob(store: Store, id: string): Promise<void> {
   const now = Date.now();
   await store.write(async (tx) => {
-    await tx.update(jobs).set({ state: 'stopped', changedAt: now }).where(and(eq(jobs.id, id), eq(jobs.state, 'queued')));
-    await tx.update(jobs).set({ stop: 1, changedAt: now }).where(and(eq(jobs.id, id), eq(jobs.state, 'running')));
+    await tx
+      .update(jobs)
+      .set({ state: 'stopped', changedAt: now })
+      .where(and(eq(jobs.id, id), eq(jobs.state, 'queued')));
+    await tx
+      .update(jobs)
+      .set({ stop: 1, changedAt: now })
+      .where(and(eq(jobs.id, id), eq(jobs.state, 'running')));
   });
 }
 
@@ -86,8 +158,16 @@ export async function readJob(store: Store, id: string): Promise<Job | null> {
   return row ? fromRow(row) : null;
 }
 export async function jobsOf(store: Store, title: string): Promise<Job[]> {
-  return (await store.db.select().from(jobs).where(eq(jobs.title, title)).orderBy(desc(jobs.createdAt)).limit(20)).map(fromRow);
+  return (
+    await store.db.select().from(jobs).where(eq(jobs.title, title)).orderBy(desc(jobs.createdAt)).limit(20)
+  ).map(fromRow);
 }
 export async function activeJobs(store: Store): Promise<Job[]> {
-  return (await store.db.select().from(jobs).where(inArray(jobs.state, ['queued', 'running'])).orderBy(asc(jobs.createdAt))).map(fromRow);
+  return (
+    await store.db
+      .select()
+      .from(jobs)
+      .where(inArray(jobs.state, ['queued', 'running']))
+      .orderBy(asc(jobs.createdAt))
+  ).map(fromRow);
 }

@@ -51,7 +51,9 @@ export async function openStore(folder: string, migrations: string): Promise<Sto
 
 /** Two processes that start together must not both migrate: the second waits for the first's row to go. */
 async function underLock(client: Client, work: () => Promise<void>): Promise<void> {
-  await client.execute('CREATE TABLE IF NOT EXISTS migrating (only INTEGER PRIMARY KEY CHECK (only = 1), since INTEGER NOT NULL)');
+  await client.execute(
+    'CREATE TABLE IF NOT EXISTS migrating (only INTEGER PRIMARY KEY CHECK (only = 1), since INTEGER NOT NULL)',
+  );
   for (let tries = 0; ; tries++) {
     const now = Date.now();
     await client.execute({ sql: 'DELETE FROM migrating WHERE since < ?', args: [now - 60_000] });

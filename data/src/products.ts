@@ -26,6 +26,11 @@ export async function addProduct(store: Store, p: Omit<Product, 'id' | 'madeAt'>
 
 /** Newest first. */
 export async function productsOf(store: Store, title: string): Promise<Product[]> {
-  const rows = await store.db.select().from(products).where(eq(products.title, title)).orderBy(desc(products.madeAt)).limit(100);
+  const rows = await store.db
+    .select()
+    .from(products)
+    .where(eq(products.title, title))
+    .orderBy(desc(products.madeAt))
+    .limit(100);
   return rows.map((r) => ({ ...r, findings: JSON.parse(r.findings) as Finding[] }));
 }

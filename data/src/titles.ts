@@ -11,11 +11,28 @@ import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { countWords, done, refused, type Outcome } from '@pagina/core/base';
-import { apply, bookFromJson, emptyContent, rebase, sectionToJson, touchedSections, type Book, type BookJson, type Change, type Section } from '@pagina/core/book';
+import {
+  apply,
+  bookFromJson,
+  emptyContent,
+  rebase,
+  sectionToJson,
+  touchedSections,
+  type Book,
+  type BookJson,
+  type Change,
+  type Section,
+} from '@pagina/core/book';
 import { changes, sections, titles } from './schema';
 import type { Store, Tx } from './open';
 
-const metaSchema = z.object({ version: z.literal(1), record: z.unknown(), sections: z.array(z.record(z.string(), z.unknown())), editions: z.unknown(), pictures: z.unknown() });
+const metaSchema = z.object({
+  version: z.literal(1),
+  record: z.unknown(),
+  sections: z.array(z.record(z.string(), z.unknown())),
+  editions: z.unknown(),
+  pictures: z.unknown(),
+});
 
 export interface TitleRow {
   id: string;
@@ -32,9 +49,17 @@ export interface LoggedChange {
   client: string;
   change: Change;
 }
-export type SaveAnswer = { revision: number; change: Change; lost: number } | { behind: LoggedChange[]; revision: number };
+export type SaveAnswer =
+  { revision: number; change: Change; lost: number } | { behind: LoggedChange[]; revision: number };
 
-const metaOf = (book: Book): string => JSON.stringify({ version: book.version, record: book.record, sections: book.sections.map(({ content: _, ...s }) => s), editions: book.editions, pictures: book.pictures });
+const metaOf = (book: Book): string =>
+  JSON.stringify({
+    version: book.version,
+    record: book.record,
+    sections: book.sections.map(({ content: _, ...s }) => s),
+    editions: book.editions,
+    pictures: book.pictures,
+  });
 
 /** Ids of sections whose text a change needs. */
 function sectionsNeeded(change: Change): string[] {
@@ -42,16 +67,17 @@ function sectionsNeeded(change: Change): string[] {
   if (change.type === 'text') return [change.section];
   return change.type === 'remove-section' ? [change.id] : [];
 }
-const labelOf = (c: Change): string => (c.type === 'group' ? c.label : c.type === 'text' ? 'Typing' : 'Change');
+const labelOf = (c: Change): string =>
+  c.type === 'group' ? c.label : c.type === 'text' ? 'Typing' : 'Change';
 
 export async function createTitle(store: Store, book: Book, id: string = randomUUID()): Promise<string> {
   const now = Date.now();
-  await store.write(
-    async (tx) => {
-      await tx.insert(titles).values({ id, meta: metaOf(book), words: wordsOf(book.sections), createdAt: now, changedAt: now });
-      await writeSections(tx, id, book.sections);
-    }
-  );
+  await store.write(async (tx) => {
+    await tx
+      .insert(titles)
+      .values({ id, meta: metaOf(book), words: wordsOf(book.sections), createdAt: now, changedAt: now });
+    await writeSections(tx, id, book.sections);
+  });
   return id;
 }
 
@@ -59,11 +85,16 @@ async function writeSections(tx: Tx, title: string, list: readonly Section[]): P
   for (let i = 0; i < list.length; i += 100)
     await tx
       .insert(sections)
-      .values(list.slice(i, i + 100).map((s) => ({ title, id: s.id, content: JSON.stringify(sectionToJson(s).content) })))
+      .values(
+        list
+          .slice(i, i + 100)
+          .map((s) => ({ title, id: s.id, content: JSON.stringify(sectionToJson(s).content) })),
+      )
       .onConflictDoUpdate({ target: [sections.title, sections.id], set: { content: sql`excluded.content` } });
 }
 
-const wordsOf = (list: readonly Section[]): number => list.reduce((n, s) => n + countWords(s.content.textBetween(0, s.content.content.size, ' ', ' ')), 0);
+const wordsOf = (list: readonly Section[]): number =>
+  list.reduce((n, s) => n + countWords(s.content.textBetween(0, s.content.content.size, ' ', ' ')), 0);
 
 export async function listTitles(store: Store, which: 'kept' | 'deleted' = 'kept'): Promise<TitleRow[]> {
   const rows = await store.db
@@ -74,51 +105,105 @@ export async function listTitles(store: Store, which: 'kept' | 'deleted' = 'kept
   return rows.map((r) => {
     const meta = JSON.parse(r.meta) as BookJson;
     const cover = meta.pictures?.find((p) => p.id === meta.record.cover);
-    const author = (meta.record.contributors ?? []).filter((c) => c.role === 'author').map((c) => c.name).join(', ');
-    return { id: r.id, name: meta.record.title ?? '', author, words: r.words, sections: meta.sections.length, cover: cover?.sha256 ?? null, changedAt: r.changedAt, deletedAt: r.deletedAt };
+    const author = (meta.record.contributors ?? [])
+      .filter((c) => c.role === 'author')
+      .map((c) => c.name)
+      .join(', ');
+    return {
+      id: r.id,
+      name: meta.record.title ?? '',
+      author,
+      words: r.words,
+      sections: meta.sections.length,
+      cover: cover?.sha256 ?? null,
+      changedAt: r.changedAt,
+      deletedAt: r.deletedAt,
+    };
   });
 }
 
 export async function setDeleted(store: Store, id: string, deleted: boolean): Promise<void> {
-  await store.write((tx) => tx.update(titles).set({ deletedAt: deleted ? Date.now() : null }).where(eq(titles.id, id)));
+  await store.write((tx) =>
+    tx
+      .update(titles)
+      .set({ deletedAt: deleted ? Date.now() : null })
+      .where(eq(titles.id, id)),
+  );
 }
 
 /** The book with its revision; null when there is no such title. `only` limits which sections' text is read. */
-async function load(tx: Tx | Store['db'], id: string, only: readonly string[] | null): Promise<{ book: Book; revision: number } | null> {
+async function load(
+  tx: Tx | Store['db'],
+  id: string,
+  only: readonly string[] | null,
+): Promise<{ book: Book; revision: number } | null> {
   const [row] = await tx.select().from(titles).where(eq(titles.id, id));
   if (!row) return null;
   const meta = metaSchema.parse(JSON.parse(row.meta));
   const texts = new Map<string, unknown>();
   if (!only || only.length > 0) {
-    const rows = await tx.select().from(sections).where(only ? and(eq(sections.title, id), inArray(sections.id, [...only])) : eq(sections.title, id));
+    const rows = await tx
+      .select()
+      .from(sections)
+      .where(only ? and(eq(sections.title, id), inArray(sections.id, [...only])) : eq(sections.title, id));
     for (const r of rows) texts.set(r.id, JSON.parse(r.content));
   }
   const blank = emptyContent('').toJSON() as unknown;
-  const read = bookFromJson({ ...meta, id, sections: meta.sections.map((s) => ({ ...s, content: texts.get(s.id as string) ?? blank })) });
+  const read = bookFromJson({
+    ...meta,
+    id,
+    sections: meta.sections.map((s) => ({ ...s, content: texts.get(s.id as string) ?? blank })),
+  });
   if (!read.ok) throw new Error(read.refusal.message);
   return { book: read.value, revision: row.revision };
 }
 
-export const readTitle = (store: Store, id: string): Promise<{ book: Book; revision: number } | null> => load(store.db, id, null);
+export const readTitle = (store: Store, id: string): Promise<{ book: Book; revision: number } | null> =>
+  load(store.db, id, null);
 
 /** The book as JSON for a browser, without going through the document model. */
-export async function readTitleJson(store: Store, id: string): Promise<{ book: unknown; revision: number; deletedAt: number | null } | null> {
+export async function readTitleJson(
+  store: Store,
+  id: string,
+): Promise<{ book: unknown; revision: number; deletedAt: number | null } | null> {
   const [row] = await store.db.select().from(titles).where(eq(titles.id, id));
   if (!row) return null;
-  const texts = new Map((await store.db.select().from(sections).where(eq(sections.title, id))).map((r) => [r.id, JSON.parse(r.content) as unknown]));
+  const texts = new Map(
+    (await store.db.select().from(sections).where(eq(sections.title, id))).map((r) => [
+      r.id,
+      JSON.parse(r.content) as unknown,
+    ]),
+  );
   const meta = metaSchema.parse(JSON.parse(row.meta));
-  return { book: { ...meta, id, sections: meta.sections.map((s) => ({ ...s, content: texts.get(s.id as string) })) }, revision: row.revision, deletedAt: row.deletedAt };
+  return {
+    book: { ...meta, id, sections: meta.sections.map((s) => ({ ...s, content: texts.get(s.id as string) })) },
+    revision: row.revision,
+    deletedAt: row.deletedAt,
+  };
 }
 
-export async function changesSince(store: Store | Tx | Store['db'], id: string, revision: number): Promise<LoggedChange[]> {
+export async function changesSince(
+  store: Store | Tx | Store['db'],
+  id: string,
+  revision: number,
+): Promise<LoggedChange[]> {
   const db = 'db' in store ? store.db : store;
-  const rows = await db.select().from(changes).where(and(eq(changes.title, id), gt(changes.revision, revision))).orderBy(asc(changes.revision));
-  return rows.map((r) => ({ revision: r.revision, client: r.client, change: JSON.parse(r.change) as Change }));
+  const rows = await db
+    .select()
+    .from(changes)
+    .where(and(eq(changes.title, id), gt(changes.revision, revision)))
+    .orderBy(asc(changes.revision));
+  return rows.map((r) => ({
+    revision: r.revision,
+    client: r.client,
+    change: JSON.parse(r.change) as Change,
+  }));
 }
 
 /** Text steps of a section in a list of changes, in order. */
 function stepsIn(list: readonly LoggedChange[], section: string): unknown[] {
-  const of = (c: Change): unknown[] => (c.type === 'group' ? c.changes.flatMap(of) : c.type === 'text' && c.section === section ? c.steps : []);
+  const of = (c: Change): unknown[] =>
+    c.type === 'group' ? c.changes.flatMap(of) : c.type === 'text' && c.section === section ? c.steps : [];
   return list.flatMap((l) => of(l.change));
 }
 
@@ -131,29 +216,38 @@ export interface SaveRequest {
 }
 
 /** Errors: `title/gone` and what `apply` refuses. */
-export function saveChange(store: Store, id: string, { base, change, client, final }: SaveRequest): Promise<Outcome<SaveAnswer>> {
-  return store.write(
-    async (tx): Promise<Outcome<SaveAnswer>> => {
-      const touched = touchedSections(change);
-      let moved = change;
-      let lost = 0;
-      if (touched.length > 0) {
-        const since = await changesSince(tx, id, base);
-        const inTheWay = since.filter((l) => touched.some((s) => stepsIn([l], s).length > 0));
-        if (inTheWay.length > 0) {
-          if (!final || change.type !== 'text') return done({ behind: since, revision: since.at(-1)?.revision ?? base });
-          const r = rebase(change.steps, stepsIn(since, change.section));
-          lost = r.lost;
-          moved = { ...change, steps: r.steps };
-        }
+export function saveChange(
+  store: Store,
+  id: string,
+  { base, change, client, final }: SaveRequest,
+): Promise<Outcome<SaveAnswer>> {
+  return store.write(async (tx): Promise<Outcome<SaveAnswer>> => {
+    const touched = touchedSections(change);
+    let moved = change;
+    let lost = 0;
+    if (touched.length > 0) {
+      const since = await changesSince(tx, id, base);
+      const inTheWay = since.filter((l) => touched.some((s) => stepsIn([l], s).length > 0));
+      if (inTheWay.length > 0) {
+        if (!final || change.type !== 'text')
+          return done({ behind: since, revision: since.at(-1)?.revision ?? base });
+        const r = rebase(change.steps, stepsIn(since, change.section));
+        lost = r.lost;
+        moved = { ...change, steps: r.steps };
       }
-      const saved = await write(tx, id, moved, client, { undoes: null });
-      return saved.ok ? done({ ...saved.value, lost }) : saved;
     }
-  );
+    const saved = await write(tx, id, moved, client, { undoes: null });
+    return saved.ok ? done({ ...saved.value, lost }) : saved;
+  });
 }
 
-async function write(tx: Tx, id: string, change: Change, client: string, { undoes }: { undoes: number | null }): Promise<Outcome<{ revision: number; change: Change }>> {
+async function write(
+  tx: Tx,
+  id: string,
+  change: Change,
+  client: string,
+  { undoes }: { undoes: number | null },
+): Promise<Outcome<{ revision: number; change: Change }>> {
   const loaded = await load(tx, id, sectionsNeeded(change));
   if (!loaded) return refused('title/gone', 'This title is no longer there.');
   const applied = apply(loaded.book, change);
@@ -167,8 +261,22 @@ async function write(tx: Tx, id: string, change: Change, client: string, { undoe
   const revision = loaded.revision + 1;
   const now = Date.now();
   const words = wordsOf(changed) - wordsOf(changed.flatMap((s) => before.get(s.id) ?? [])) - wordsOf(gone);
-  await tx.update(titles).set({ meta: metaOf(book), revision, words: sql`${titles.words} + ${words}`, changedAt: now }).where(eq(titles.id, id));
-  await tx.insert(changes).values({ title: id, revision, client, change: JSON.stringify(change), inverse: JSON.stringify(inverse), label: labelOf(change), at: now, undoes });
+  await tx
+    .update(titles)
+    .set({ meta: metaOf(book), revision, words: sql`${titles.words} + ${words}`, changedAt: now })
+    .where(eq(titles.id, id));
+  await tx
+    .insert(changes)
+    .values({
+      title: id,
+      revision,
+      client,
+      change: JSON.stringify(change),
+      inverse: JSON.stringify(inverse),
+      label: labelOf(change),
+      at: now,
+      undoes,
+    });
   return done({ revision, change });
 }
 
@@ -176,26 +284,54 @@ async function write(tx: Tx, id: string, change: Change, client: string, { undoe
  * Takes back the last change that still stands, or (`redo`) puts back the last one taken back, as long as nothing new
  * was done since. Answers null when there is nothing to do. It works over reloads, since it reads the log.
  */
-export function undo(store: Store, id: string, client: string, redo = false): Promise<Outcome<{ revision: number; change: Change; label: string } | null>> {
-  return store.write(
-    async (tx) => {
-      const standing = redo
-        ? await tx.select().from(changes).where(and(eq(changes.title, id), gt(changes.undoes, 0), eq(changes.undone, 0))).orderBy(desc(changes.revision)).limit(1)
-        : await tx.select().from(changes).where(and(eq(changes.title, id), isNull(changes.undoes), eq(changes.undone, 0))).orderBy(desc(changes.revision)).limit(1);
-      const row = standing[0];
-      if (!row) return done(null);
-      if (redo) {
-        // Anything new closes the way forward.
-        const [newer] = await tx.select().from(changes).where(and(eq(changes.title, id), gt(changes.revision, row.revision), isNull(changes.undoes), eq(changes.undone, 0))).limit(1);
-        if (newer && newer.client !== REDO) return done(null);
-      }
-      const saved = await write(tx, id, JSON.parse(row.inverse) as Change, redo ? REDO : client, { undoes: redo ? null : row.revision });
-      if (!saved.ok) return saved;
-      await tx.update(changes).set({ undone: 1 }).where(and(eq(changes.title, id), eq(changes.revision, row.revision)));
-      return done({ ...saved.value, label: row.label });
+export function undo(
+  store: Store,
+  id: string,
+  client: string,
+  redo = false,
+): Promise<Outcome<{ revision: number; change: Change; label: string } | null>> {
+  return store.write(async (tx) => {
+    const standing = redo
+      ? await tx
+          .select()
+          .from(changes)
+          .where(and(eq(changes.title, id), gt(changes.undoes, 0), eq(changes.undone, 0)))
+          .orderBy(desc(changes.revision))
+          .limit(1)
+      : await tx
+          .select()
+          .from(changes)
+          .where(and(eq(changes.title, id), isNull(changes.undoes), eq(changes.undone, 0)))
+          .orderBy(desc(changes.revision))
+          .limit(1);
+    const row = standing[0];
+    if (!row) return done(null);
+    if (redo) {
+      // Anything new closes the way forward.
+      const [newer] = await tx
+        .select()
+        .from(changes)
+        .where(
+          and(
+            eq(changes.title, id),
+            gt(changes.revision, row.revision),
+            isNull(changes.undoes),
+            eq(changes.undone, 0),
+          ),
+        )
+        .limit(1);
+      if (newer && newer.client !== REDO) return done(null);
     }
-  );
+    const saved = await write(tx, id, JSON.parse(row.inverse) as Change, redo ? REDO : client, {
+      undoes: redo ? null : row.revision,
+    });
+    if (!saved.ok) return saved;
+    await tx
+      .update(changes)
+      .set({ undone: 1 })
+      .where(and(eq(changes.title, id), eq(changes.revision, row.revision)));
+    return done({ ...saved.value, label: row.label });
+  });
 }
 /** Client of rows that put a change back. */
 const REDO = 'redo';
-

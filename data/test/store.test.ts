@@ -6,7 +6,29 @@ import { Slice } from 'prosemirror-model';
 import { ReplaceStep } from 'prosemirror-transform';
 import { bookToJson, schema, type Change } from '@pagina/core/book';
 import { divide } from '@pagina/core/order';
-import { claim, createTitle, DiskFull, enqueue, finish, jobsOf, keepBytes, keepFile, listTitles, openStore, readJob, readStored, readTitle, report, saveChange, setDeleted, stopJob, TooLarge, undo, type SaveAnswer, type Store } from '../src';
+import {
+  claim,
+  createTitle,
+  DiskFull,
+  enqueue,
+  finish,
+  jobsOf,
+  keepBytes,
+  keepFile,
+  listTitles,
+  openStore,
+  readJob,
+  readStored,
+  readTitle,
+  report,
+  saveChange,
+  setDeleted,
+  stopJob,
+  TooLarge,
+  undo,
+  type SaveAnswer,
+  type Store,
+} from '../src';
 import { threeChapters } from '../../core/test/fixtures/books';
 
 let store: Store;
@@ -16,19 +38,39 @@ beforeEach(async () => {
   store = await openStore(mkdtempSync(join(tmpdir(), 'store-')), migrations);
   id = await createTitle(store, threeChapters());
 });
-const typing = (text: string, at = 1, section = 'c1'): Change => ({ type: 'text', section, steps: [new ReplaceStep(at, at, new Slice(schema.node('paragraph', null, [schema.text(text)]).content, 0, 0)).toJSON()] });
-const save = async (base: number, change: Change, more: { client?: string; final?: boolean } = {}): Promise<SaveAnswer> => {
+const typing = (text: string, at = 1, section = 'c1'): Change => ({
+  type: 'text',
+  section,
+  steps: [
+    new ReplaceStep(
+      at,
+      at,
+      new Slice(schema.node('paragraph', null, [schema.text(text)]).content, 0, 0),
+    ).toJSON(),
+  ],
+});
+const save = async (
+  base: number,
+  change: Change,
+  more: { client?: string; final?: boolean } = {},
+): Promise<SaveAnswer> => {
   const r = await saveChange(store, id, { base, change, client: 'a', ...more });
   if (!r.ok) throw new Error(r.refusal.message);
   return r.value;
 };
-const textOf = async (section = 'c1'): Promise<string> => (await readTitle(store, id))!.book.sections.find((s) => s.id === section)!.content.textContent;
+const textOf = async (section = 'c1'): Promise<string> =>
+  (await readTitle(store, id))!.book.sections.find((s) => s.id === section)!.content.textContent;
 const json = async () => bookToJson((await readTitle(store, id))!.book);
 
 describe('a title', () => {
   it('comes back as it was kept', async () => {
     expect(await json()).toEqual(bookToJson({ ...threeChapters(), id }));
-    expect((await listTitles(store))[0]).toMatchObject({ id, name: 'The Causeway', author: 'Ines Calloway', sections: 7 });
+    expect((await listTitles(store))[0]).toMatchObject({
+      id,
+      name: 'The Causeway',
+      author: 'Ines Calloway',
+      sections: 7,
+    });
   });
   it('can be deleted and brought back', async () => {
     await setDeleted(store, id, true);
@@ -51,7 +93,7 @@ describe('a title', () => {
     const again = await openStore(store.folder, migrations);
     for (let k = 0; k < 3; k++) expect((await undo(again, id, 'b')).ok).toBe(true);
     expect(await json()).toEqual(start);
-    expect((await undo(again, id, 'b'))).toEqual({ ok: true, value: null });
+    expect(await undo(again, id, 'b')).toEqual({ ok: true, value: null });
     for (let k = 0; k < 3; k++) await undo(again, id, 'b', true);
     expect(await json()).toEqual(end);
     await undo(again, id, 'b');
@@ -76,12 +118,27 @@ describe('a title', () => {
   });
   it('refuses a change that does not fit in a sentence and stays whole', async () => {
     const before = await json();
-    const r = await saveChange(store, id, { base: 0, client: 'a', change: { type: 'group', label: 'x', changes: [{ type: 'set-record', fields: { title: 'No' } }, { type: 'remove-section', id: 'none' }] } });
+    const r = await saveChange(store, id, {
+      base: 0,
+      client: 'a',
+      change: {
+        type: 'group',
+        label: 'x',
+        changes: [
+          { type: 'set-record', fields: { title: 'No' } },
+          { type: 'remove-section', id: 'none' },
+        ],
+      },
+    });
     expect(r.ok ? '' : r.refusal.message).toMatch(/deleted meanwhile/);
     expect(await json()).toEqual(before);
   });
   it('keeps order when many write at once', async () => {
-    await Promise.all(Array.from({ length: 12 }, (_, n) => save(0, { type: 'set-section', id: 'c1', fields: { title: `Title ${n}` } })));
+    await Promise.all(
+      Array.from({ length: 12 }, (_, n) =>
+        save(0, { type: 'set-section', id: 'c1', fields: { title: `Title ${n}` } }),
+      ),
+    );
     expect((await readTitle(store, id))!.revision).toBe(12);
   });
 });

@@ -2,7 +2,10 @@
 import { NextResponse, type NextRequest } from 'next/server';
 
 const LOCAL = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
-const hosts = (process.env.PAGINA_HOSTS ?? '').split(',').map((h) => h.trim()).filter(Boolean);
+const hosts = (process.env.PAGINA_HOSTS ?? '')
+  .split(',')
+  .map((h) => h.trim())
+  .filter(Boolean);
 const known = (host: string): boolean => LOCAL.test(host) || hosts.includes(host);
 
 export function proxy(request: NextRequest): NextResponse {
@@ -11,8 +14,11 @@ export function proxy(request: NextRequest): NextResponse {
   if (request.method !== 'GET' && request.method !== 'HEAD') {
     const origin = request.headers.get('origin');
     const site = request.headers.get('sec-fetch-site');
-    const own = origin ? new URL(origin).host === host : site === null || site === 'same-origin' || site === 'none';
-    if (!own || (site !== null && site !== 'same-origin' && site !== 'none')) return new NextResponse('The request came from another site.', { status: 403 });
+    const own = origin
+      ? new URL(origin).host === host
+      : site === null || site === 'same-origin' || site === 'none';
+    if (!own || (site !== null && site !== 'same-origin' && site !== 'none'))
+      return new NextResponse('The request came from another site.', { status: 403 });
   }
   return NextResponse.next();
 }

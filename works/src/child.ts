@@ -2,7 +2,15 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { bookFromJson, bookToJson } from '@pagina/core/book';
-import { checkEpub, checkFileAgreement, checkPdf, epubFacts, epubSubject, pdfFacts, pdfSubject } from '@pagina/core/check';
+import {
+  checkEpub,
+  checkFileAgreement,
+  checkPdf,
+  epubFacts,
+  epubSubject,
+  pdfFacts,
+  pdfSubject,
+} from '@pagina/core/check';
 import { bySeverity, type Finding } from '@pagina/core/base';
 import { readManuscript } from '@pagina/core/intake';
 import { makeEbook, makePrint } from '@pagina/make';
@@ -27,16 +35,28 @@ async function read({ manuscript, folder }: Extract<Task, { kind: 'read' }>): Pr
   const aside: Record<string, number> = {};
   for (const s of setAside) aside[s.rule] = (aside[s.rule] ?? 0) + s.words;
   const reasons = guesses.map((g) => ({ section: g.section.id, reason: g.reason, score: g.score }));
-  return { type: 'read', book: bookToJson(book), pictures, account: { wordsIn, wordsOut, setAside: aside, tidied, reasons, findings } };
+  return {
+    type: 'read',
+    book: bookToJson(book),
+    pictures,
+    account: { wordsIn, wordsOut, setAside: aside, tidied, reasons, findings },
+  };
 }
 
-async function make({ book: json, edition: id, pictures, out, name }: Extract<Task, { kind: 'make' }>): Promise<FromChild> {
+async function make({
+  book: json,
+  edition: id,
+  pictures,
+  out,
+  name,
+}: Extract<Task, { kind: 'make' }>): Promise<FromChild> {
   const parsed = bookFromJson(json);
   if (!parsed.ok) return { type: 'refused', message: parsed.refusal.message };
   const book = parsed.value;
   const edition = book.editions.find((e) => e.id === id);
   if (!edition) return { type: 'refused', message: 'That edition is no longer there.' };
-  const bytesOf = (picture: string): Uint8Array | null => (pictures[picture] ? readFileSync(pictures[picture]) : null);
+  const bytesOf = (picture: string): Uint8Array | null =>
+    pictures[picture] ? readFileSync(pictures[picture]) : null;
   const findings: Finding[] = [];
   let pages = 0;
   if (edition.form === 'print') {
@@ -49,11 +69,28 @@ async function make({ book: json, edition: id, pictures, out, name }: Extract<Ta
     const [checked, subject] = [await checkPdf(bytes), await pdfSubject(bytes)];
     if (checked.ok) findings.push(...checked.value);
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, pdfFacts(subject.value, name)));
-    for (const m of composition.missing) findings.push({ rule: 'type/missing-glyph', severity: 'blocker', message: `No face has the character ${m.char}.`, place: m.place, remedy: 'Write it another way.' });
-    for (const m of composition.marks.filter((x) => x.kind !== 'loose')) findings.push({ rule: `compose/${m.kind}`, severity: 'caution', message: `Page ${composition.pages[m.page]?.label ?? ''}: ${MARKS[m.kind] ?? m.kind}.`, place: m.place });
+    for (const m of composition.missing)
+      findings.push({
+        rule: 'type/missing-glyph',
+        severity: 'blocker',
+        message: `No face has the character ${m.char}.`,
+        place: m.place,
+        remedy: 'Write it another way.',
+      });
+    for (const m of composition.marks.filter((x) => x.kind !== 'loose'))
+      findings.push({
+        rule: `compose/${m.kind}`,
+        severity: 'caution',
+        message: `Page ${composition.pages[m.page]?.label ?? ''}: ${MARKS[m.kind] ?? m.kind}.`,
+        place: m.place,
+      });
   } else {
     const print = book.editions.find((e) => e.form === 'print');
-    const made = await makeEbook(book, id, { pictures: bytesOf, print: print ? { edition: print.id } : null, progress });
+    const made = await makeEbook(book, id, {
+      pictures: bytesOf,
+      print: print ? { edition: print.id } : null,
+      progress,
+    });
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     progress('Checking the file', 0);
     writeFileSync(out, made.value.bytes);
@@ -75,6 +112,11 @@ const MARKS: Record<string, string> = {
 
 process.once('message', (task: Task) => {
   (task.kind === 'read' ? read(task) : make(task))
-    .then(say, (e: unknown) => say({ type: 'refused', message: `The file could not be worked on: ${(e as Error).message.split('\n')[0]}.` }))
+    .then(say, (e: unknown) =>
+      say({
+        type: 'refused',
+        message: `The file could not be worked on: ${(e as Error).message.split('\n')[0]}.`,
+      }),
+    )
     .finally(() => process.exit(0));
 });

@@ -8,7 +8,10 @@ import { Runner } from './run';
 const here = dirname(fileURLToPath(import.meta.url));
 const log = pino({ name: 'works' });
 const store = await openStore(process.env.PAGINA_DATA ?? 'var', resolve(here, '../../data/drizzle'));
-const runner = new Runner(store, { child: join(here, 'child.mjs'), log: (words, more) => log.info(more ?? {}, words) });
+const runner = new Runner(store, {
+  child: join(here, 'child.mjs'),
+  log: (words, more) => log.info(more ?? {}, words),
+});
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.on(signal, () => {
     runner.stop();

@@ -9,7 +9,18 @@ import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import { bookFromJson, bookToJson } from '@pagina/core/book';
 import { fileStem } from '@pagina/core/record';
-import { addProduct, claim, createTitle, filePath, finish, keepFile, readTitle, report, type Job, type Store } from '@pagina/data';
+import {
+  addProduct,
+  claim,
+  createTitle,
+  filePath,
+  finish,
+  keepFile,
+  readTitle,
+  report,
+  type Job,
+  type Store,
+} from '@pagina/data';
 import type { FromChild, Task } from './tasks';
 
 export interface RunnerOptions {
@@ -58,11 +69,19 @@ export class Runner {
     this.options.log?.('begins', { job: job.id, kind: job.kind });
     const folder = mkdtempSync(join(tmpdir(), 'pagina-job-'));
     try {
-      const end = job.kind === 'read' ? await this.read(job, folder) : job.kind === 'make' ? await this.make(job, folder) : { state: 'failed' as const, error: `There is no such work as "${job.kind}".` };
+      const end =
+        job.kind === 'read'
+          ? await this.read(job, folder)
+          : job.kind === 'make'
+            ? await this.make(job, folder)
+            : { state: 'failed' as const, error: `There is no such work as "${job.kind}".` };
       await finish(this.store, job.id, this.name, end);
       this.options.log?.('ends', { job: job.id, state: end.state, milliseconds: Date.now() - started });
     } catch (e) {
-      await finish(this.store, job.id, this.name, { state: 'failed', error: `Something went wrong: ${(e as Error).message}` });
+      await finish(this.store, job.id, this.name, {
+        state: 'failed',
+        error: `Something went wrong: ${(e as Error).message}`,
+      });
       this.options.log?.('fails', { job: job.id, error: String(e) });
     } finally {
       rmSync(folder, { recursive: true, force: true });
@@ -76,8 +95,12 @@ export class Runner {
     const parsed = bookFromJson(answer.book);
     if (!parsed.ok) return { state: 'failed', error: parsed.refusal.message };
     const kept = new Map<string, string>();
-    for (const [id, path] of Object.entries(answer.pictures)) kept.set(id, (await keepFile(this.store, createReadStream(path))).sha256);
-    const book = { ...parsed.value, pictures: parsed.value.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })) };
+    for (const [id, path] of Object.entries(answer.pictures))
+      kept.set(id, (await keepFile(this.store, createReadStream(path))).sha256);
+    const book = {
+      ...parsed.value,
+      pictures: parsed.value.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })),
+    };
     await createTitle(this.store, book, title);
     return { state: 'done', result: { title, account: answer.account } };
   }
@@ -86,23 +109,46 @@ export class Runner {
     const { edition: id } = job.payload as { edition: string };
     const loaded = job.title ? await readTitle(this.store, job.title) : null;
     const edition = loaded?.book.editions.find((e) => e.id === id);
-    if (!loaded || !edition || !job.title) return { state: 'failed', error: 'The title or the edition is no longer there.' };
+    if (!loaded || !edition || !job.title)
+      return { state: 'failed', error: 'The title or the edition is no longer there.' };
     const name = `${fileStem(loaded.book.record.title)}-${fileStem(edition.name)}.${edition.form === 'print' ? 'pdf' : 'epub'}`;
     const pictures: Record<string, string> = {};
     for (const p of loaded.book.pictures) if (p.sha256) pictures[p.id] = filePath(this.store, p.sha256);
     const out = join(folder, 'made');
-    const answer = await this.task(job, { kind: 'make', book: bookToJson(loaded.book), edition: id, pictures, out, name });
+    const answer = await this.task(job, {
+      kind: 'make',
+      book: bookToJson(loaded.book),
+      edition: id,
+      pictures,
+      out,
+      name,
+    });
     if (answer.type !== 'made') return endOf(answer);
     const { sha256, size } = await keepFile(this.store, createReadStream(out));
-    const product = await addProduct(this.store, { title: job.title, edition: id, name, sha256, size, revision: loaded.revision, pages: answer.pages, findings: answer.findings });
+    const product = await addProduct(this.store, {
+      title: job.title,
+      edition: id,
+      name,
+      sha256,
+      size,
+      revision: loaded.revision,
+      pages: answer.pages,
+      findings: answer.findings,
+    });
     return { state: 'done', result: { product: product.id } };
   }
 
   /** Has a child do the task. Resolves with its last word; kills it when asked to stop, out of time, or without a lease. */
-  private task(job: Job, task: Task): Promise<FromChild | { type: 'stopped' } | { type: 'died'; why: string }> {
+  private task(
+    job: Job,
+    task: Task,
+  ): Promise<FromChild | { type: 'stopped' } | { type: 'died'; why: string }> {
     const { child: path, memory = 2_048, time = 600_000 } = this.options;
     return new Promise((resolve) => {
-      const child = fork(path, [], { execArgv: [`--max-old-space-size=${memory}`, '--max-semi-space-size=64'], stdio: ['ignore', 'ignore', 'pipe', 'ipc'] });
+      const child = fork(path, [], {
+        execArgv: [`--max-old-space-size=${memory}`, '--max-semi-space-size=64'],
+        stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+      });
       this.current = child;
       let last: FromChild | null = null;
       let stage = job.kind === 'read' ? 'Reading the manuscript' : 'Starting';
@@ -115,7 +161,10 @@ export class Runner {
         child.kill('SIGKILL');
       };
       const beat = setInterval(() => {
-        report(this.store, job.id, this.name, stage, share).then((go) => go || kill('stopped'), () => undefined);
+        report(this.store, job.id, this.name, stage, share).then(
+          (go) => go || kill('stopped'),
+          () => undefined,
+        );
       }, REPORT);
       const limit = setTimeout(() => kill('time'), time);
       child.on('message', (m: FromChild) => {
@@ -130,7 +179,16 @@ export class Runner {
         this.current = null;
         if (last) resolve(last);
         else if (end === 'stopped') resolve({ type: 'stopped' });
-        else resolve({ type: 'died', why: end === 'time' ? 'it took too long' : /heap out of memory/.test(stderr) ? 'it needed too much memory' : 'the program stopped' });
+        else
+          resolve({
+            type: 'died',
+            why:
+              end === 'time'
+                ? 'it took too long'
+                : /heap out of memory/.test(stderr)
+                  ? 'it needed too much memory'
+                  : 'the program stopped',
+          });
       });
       child.on('error', () => undefined);
       child.send(task);
@@ -142,5 +200,8 @@ type End = { state: 'done' | 'failed' | 'stopped'; result?: unknown; error?: str
 function endOf(answer: FromChild | { type: 'stopped' } | { type: 'died'; why: string }): End {
   if (answer.type === 'stopped') return { state: 'stopped' };
   if (answer.type === 'refused') return { state: 'failed', error: answer.message };
-  return { state: 'failed', error: `The work was given up: ${answer.type === 'died' ? answer.why : 'no answer came'}.` };
+  return {
+    state: 'failed',
+    error: `The work was given up: ${answer.type === 'died' ? answer.why : 'no answer came'}.`,
+  };
 }

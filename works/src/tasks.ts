@@ -4,7 +4,14 @@ import type { BookJson } from '@pagina/core/book';
 
 export type Task =
   | { kind: 'read'; manuscript: string; folder: string }
-  | { kind: 'make'; book: BookJson; edition: string; pictures: Record<string, string>; out: string; name: string };
+  | {
+      kind: 'make';
+      book: BookJson;
+      edition: string;
+      pictures: Record<string, string>;
+      out: string;
+      name: string;
+    };
 
 export type FromChild =
   | { type: 'progress'; stage: string; share: number }

@@ -3,7 +3,18 @@ import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { createTitle, enqueue, keepBytes, openStore, productsOf, readJob, readStored, readTitle, stopJob, type Store } from '@pagina/data';
+import {
+  createTitle,
+  enqueue,
+  keepBytes,
+  openStore,
+  productsOf,
+  readJob,
+  readStored,
+  readTitle,
+  stopJob,
+  type Store,
+} from '@pagina/data';
 import { checkEpub, checkPdf } from '@pagina/core/check';
 import { Runner } from '../src/run';
 import { threeChapters } from '../../core/test/fixtures/books';
@@ -36,7 +47,10 @@ describe('the works process', () => {
     const { sha256 } = await keepBytes(store, new TextEncoder().encode('no docx'));
     const job = await enqueue(store, 'read', { sha256, title: 'none' });
     await runner().once();
-    expect(await readJob(store, job)).toMatchObject({ state: 'failed', error: expect.stringMatching(/not a \.docx/) as string });
+    expect(await readJob(store, job)).toMatchObject({
+      state: 'failed',
+      error: expect.stringMatching(/not a \.docx/) as string,
+    });
     expect(await readTitle(store, 'none')).toBeNull();
   });
   it('makes files that pass the checks, and keeps them under their checksum', async () => {
@@ -73,8 +87,12 @@ describe('the works process', () => {
   it('that is killed in mid-work loses nothing: the next one does the job', async () => {
     const id = await createTitle(store, openNovel());
     const job = await enqueue(store, 'make', { edition: 'paperback' }, id);
-    const first = spawn('node', ['works/dist/main.mjs'], { env: { ...process.env, PAGINA_DATA: store.folder }, stdio: 'ignore' });
-    for (let i = 0; i < 100 && (await readJob(store, job))?.state !== 'running'; i++) await new Promise((r) => setTimeout(r, 50));
+    const first = spawn('node', ['works/dist/main.mjs'], {
+      env: { ...process.env, PAGINA_DATA: store.folder },
+      stdio: 'ignore',
+    });
+    for (let i = 0; i < 100 && (await readJob(store, job))?.state !== 'running'; i++)
+      await new Promise((r) => setTimeout(r, 50));
     first.kill('SIGKILL');
     expect((await readJob(store, job))?.state).toBe('running');
     await store.client.execute('UPDATE jobs SET lease_until = 1');

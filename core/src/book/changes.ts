@@ -23,9 +23,16 @@ import { schema } from './schema';
  * Some fields of an object. Not `.partial()`: that would fill the fields left out with their defaults, and a change of
  * the imprint would empty the title.
  */
-function someOf<S extends z.ZodRawShape>(schema: z.ZodObject<S>): z.ZodType<Partial<z.infer<z.ZodObject<S>>>> {
-  const shape = Object.entries(schema.shape).map(([key, field]) => [key, (field instanceof z.ZodDefault ? field.unwrap() : field) as z.ZodType]);
-  return z.object(Object.fromEntries(shape.map(([key, field]) => [key, (field as z.ZodType).optional()])) as z.ZodRawShape) as never;
+function someOf<S extends z.ZodRawShape>(
+  schema: z.ZodObject<S>,
+): z.ZodType<Partial<z.infer<z.ZodObject<S>>>> {
+  const shape = Object.entries(schema.shape).map(([key, field]) => [
+    key,
+    (field instanceof z.ZodDefault ? field.unwrap() : field) as z.ZodType,
+  ]);
+  return z.object(
+    Object.fromEntries(shape.map(([key, field]) => [key, (field as z.ZodType).optional()])) as z.ZodRawShape,
+  ) as never;
 }
 
 const sectionAttrs = z

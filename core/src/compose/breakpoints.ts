@@ -156,7 +156,14 @@ export function breakpointsOf(
       continue;
     }
     const tooWide = piece.width > narrowest;
-    if (tooWide || (hyphenate && i < lastWord && !joined(p, i - 1) && !joined(p, i) && (!near || near(width, width + piece.width)))) {
+    if (
+      tooWide ||
+      (hyphenate &&
+        i < lastWord &&
+        !joined(p, i - 1) &&
+        !joined(p, i) &&
+        (!near || near(width, width + piece.width)))
+    ) {
       const points = tooWide ? graphemePoints(piece.text) : pointsIn(piece, hyphenate as Hyphenator);
       for (let q = 0; q < points.length; q++) {
         const cut = points[q] as number;

@@ -148,10 +148,19 @@ class Job {
     }
     const flow = textFlow(s, section, this.heading(section), this.pictures);
     const total = rowsOf(s.interior);
-    const lowered = (rows: number): Flow => ({ ...flow, blocks: [solid(section.id, rows, []), ...flow.blocks] });
+    const lowered = (rows: number): Flow => ({
+      ...flow,
+      blocks: [solid(section.id, rows, []), ...flow.blocks],
+    });
     switch (section.kind) {
       case 'part':
-        return { ...flow, blocks: [...partPage(s, section, this.heading(section)), ...flow.blocks.filter((b) => b.best.items.length > 0)] };
+        return {
+          ...flow,
+          blocks: [
+            ...partPage(s, section, this.heading(section)),
+            ...flow.blocks.filter((b) => b.best.items.length > 0),
+          ],
+        };
       case 'dedication':
       case 'epigraph':
         // A few words on a page of their own stand above its middle.
@@ -205,7 +214,8 @@ class Job {
       const rule = kindRule(section.kind);
       if (bodyStart < 0 && section.matter !== 'front') {
         // The body starts on a recto and is counted from 1.
-        if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? section.id));
+        if (pages.length % 2 === 1)
+          pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? section.id));
         bodyStart = pages.length;
       }
       const labelOf = (i: number): string => (bodyStart < 0 ? romanFolio(i + 1) : String(i - bodyStart + 1));

@@ -116,7 +116,8 @@ class Writer {
 
   placed({ item, y }: Placed, left: Mp, flags: number): void {
     if (item.kind === 'rule') this.put(RULE, left + item.x, y, item.width, item.thickness);
-    else if (item.kind === 'picture') this.put(PICT, this.index.picture(item.picture), left + item.x, y, item.width, item.height);
+    else if (item.kind === 'picture')
+      this.put(PICT, this.index.picture(item.picture), left + item.x, y, item.width, item.height);
     else this.line(item, y, left, flags);
   }
 
@@ -152,17 +153,38 @@ class Writer {
             style = word.style;
             head = this.length;
             const offset = (paragraph.offsets[i] as number) + (i === line.from ? line.fromCut : 0);
-            this.put(TEXT, this.index.face(face), style.spec.size, end, y - style.spec.rise, 0, block, offset, flags | (end === x ? LINE_START : 0), scale);
+            this.put(
+              TEXT,
+              this.index.face(face),
+              style.spec.size,
+              end,
+              y - style.spec.rise,
+              0,
+              block,
+              offset,
+              flags | (end === x ? LINE_START : 0),
+              scale,
+            );
           }
           const { ids, advances, dx, dy, chars, plain } = run;
           for (let g = 0; g < ids.length; g++) {
-            const advance = scale === 100_000 ? (advances[g] as number) : Math.round(((advances[g] as number) * scale) / 100_000);
-            this.glyph(ids[g] as number, advance, plain ? 0 : Math.round(((dx[g] as number) * scale) / 100_000), plain ? 0 : (dy[g] as number), chars[g] as number);
+            const advance =
+              scale === 100_000
+                ? (advances[g] as number)
+                : Math.round(((advances[g] as number) * scale) / 100_000);
+            this.glyph(
+              ids[g] as number,
+              advance,
+              plain ? 0 : Math.round(((dx[g] as number) * scale) / 100_000),
+              plain ? 0 : (dy[g] as number),
+              chars[g] as number,
+            );
             end += advance;
           }
           this.buffer[head + 5] = (this.buffer[head + 5] as number) + ids.length;
         }
-        if (i === line.to && line.toCut > 0 && line.kind === Kind.hyphen && head >= 0) this.buffer[head + 8] = (this.buffer[head + 8] as number) | HYPHENATED;
+        if (i === line.to && line.toCut > 0 && line.kind === Kind.hyphen && head >= 0)
+          this.buffer[head + 8] = (this.buffer[head + 8] as number) | HYPHENATED;
         this.text.push(word.shown);
         continue;
       }

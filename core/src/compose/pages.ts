@@ -164,11 +164,13 @@ class Planner {
   private passThrough(states: readonly State[], i: number, out: States): State[] {
     const block = this.blocks[i] as FlowBlock;
     const { rows, notes } = block.best;
-    if (block.kind !== 'text' || notes.size > 0 || (this.variants[i] as Variant[]).length > 1) return [...states];
+    if (block.kind !== 'text' || notes.size > 0 || (this.variants[i] as Variant[]).length > 1)
+      return [...states];
     const near: State[] = [];
     for (const s of states) {
       const need = (s.used === 0 ? 0 : block.before) + rows;
-      if (this.room(s) - need > WINDOW) out.add({ ...s, used: s.used + need, keep: Math.max(0, s.keep - rows) });
+      if (this.room(s) - need > WINDOW)
+        out.add({ ...s, used: s.used + need, keep: Math.max(0, s.keep - rows) });
       else near.push(s);
     }
     return near;

@@ -71,7 +71,8 @@ export async function printPdf({
       ),
     );
   }
-  for (const { ref, bytes } of contents) context.assign(ref, context.stream(await bytes, { Filter: 'FlateDecode' }));
+  for (const { ref, bytes } of contents)
+    context.assign(ref, context.stream(await bytes, { Filter: 'FlateDecode' }));
   const xobjects: Record<string, PDFRef> = {};
   index.pictures.forEach((id, i) => {
     const p = pictures.get(id);

@@ -100,13 +100,28 @@ export class Style {
    */
   private punctuated(text: string): Word | null {
     const n = text.length;
-    if (n < 4 || !STOPS.includes(text.charAt(n - 1)) || !LETTER.test(text.charAt(n - 2)) || this.spec.tracking !== 0) return null;
+    if (
+      n < 4 ||
+      !STOPS.includes(text.charAt(n - 1)) ||
+      !LETTER.test(text.charAt(n - 2)) ||
+      this.spec.tracking !== 0
+    )
+      return null;
     const core = this.word(text.slice(0, n - 1));
     const stop = this.word(text.charAt(n - 1));
     const seam = this.word(text.slice(n - 2));
     const [a, b, c] = [core.runs[0], stop.runs[0], seam.runs[0]];
-    if (!a || !b || !c || core.runs.length + stop.runs.length + seam.runs.length !== 3 || !a.plain || !c.plain) return null;
-    if (c.ids.length !== 2 || c.ids[0] !== a.ids.at(-1) || c.ids[1] !== b.ids[0] || b.ids.length !== 1) return null;
+    if (
+      !a ||
+      !b ||
+      !c ||
+      core.runs.length + stop.runs.length + seam.runs.length !== 3 ||
+      !a.plain ||
+      !c.plain
+    )
+      return null;
+    if (c.ids.length !== 2 || c.ids[0] !== a.ids.at(-1) || c.ids[1] !== b.ids[0] || b.ids.length !== 1)
+      return null;
     const advances = [...a.advances, c.advances[1] as Mp];
     advances[a.ids.length - 1] = c.advances[0] as Mp;
     const last = advances.at(-1) as Mp;
@@ -115,7 +130,17 @@ export class Style {
       text,
       shown: text,
       width: core.width - (a.advances.at(-1) as Mp) + (c.advances[0] as Mp) + last,
-      runs: [{ face: a.face, ids: [...a.ids, c.ids[1] as number], advances, dx: [...a.dx, 0], dy: [...a.dy, 0], chars: [...a.chars, 1], plain: true }],
+      runs: [
+        {
+          face: a.face,
+          ids: [...a.ids, c.ids[1] as number],
+          advances,
+          dx: [...a.dx, 0],
+          dy: [...a.dy, 0],
+          chars: [...a.chars, 1],
+          plain: true,
+        },
+      ],
       hangRight: Math.round(last * hangRight(text.charAt(n - 1))),
     };
   }

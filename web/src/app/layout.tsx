@@ -3,14 +3,26 @@ import type { ReactNode } from 'react';
 import { Toaster } from 'sonner';
 import './globals.css';
 
-export const metadata: Metadata = { title: { default: 'Pagina', template: '%s · Pagina' }, description: 'From manuscript to printed book and ebook.' };
+export const metadata: Metadata = {
+  title: { default: 'Pagina', template: '%s · Pagina' },
+  description: 'From manuscript to printed book and ebook.',
+};
 
 export default function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en">
       <body>
         {children}
-        <Toaster position="bottom-right" toastOptions={{ unstyled: true, classNames: { toast: 'bg-ink text-sheet px-4 py-3 rounded-[2px] w-80 text-[14px] flex gap-3 items-center', actionButton: 'underline ml-auto' } }} />
+        <Toaster
+          position="bottom-right"
+          toastOptions={{
+            unstyled: true,
+            classNames: {
+              toast: 'bg-ink text-sheet px-4 py-3 rounded-[2px] w-80 text-[14px] flex gap-3 items-center',
+              actionButton: 'underline ml-auto',
+            },
+          }}
+        />
       </body>
     </html>
   );

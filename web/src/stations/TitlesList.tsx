@@ -34,8 +34,16 @@ export function TitlesList() {
     setRefusal(null);
     setReading({ name: f.name, job: null });
     try {
-      const r = await fetch('/api/titles/import', { method: 'POST', headers: { 'x-file-name': encodeURIComponent(f.name), 'Content-Type': 'application/octet-stream' }, body: f });
-      const { job: id, title, message } = (await r.json()) as { job?: string; title?: string; message?: string };
+      const r = await fetch('/api/titles/import', {
+        method: 'POST',
+        headers: { 'x-file-name': encodeURIComponent(f.name), 'Content-Type': 'application/octet-stream' },
+        body: f,
+      });
+      const {
+        job: id,
+        title,
+        message,
+      } = (await r.json()) as { job?: string; title?: string; message?: string };
       if (!r.ok || !id) throw new Error(message);
       for (;;) {
         const job = (await (await fetch(`/api/jobs/${id}`)).json()) as Job;
@@ -51,14 +59,25 @@ export function TitlesList() {
     }
   };
   const create = async (): Promise<void> => {
-    const r = await fetch('/api/titles', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ title: blank ?? '' }) });
+    const r = await fetch('/api/titles', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ title: blank ?? '' }),
+    });
     const { title } = (await r.json()) as { title: string };
     router.push(`/titles/${title}/manuscript`);
   };
   const putAway = async (t: TitleRow, deleted: boolean): Promise<void> => {
-    await fetch(`/api/titles/${t.id}`, { method: 'PATCH', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ deleted }) });
+    await fetch(`/api/titles/${t.id}`, {
+      method: 'PATCH',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ deleted }),
+    });
     await load();
-    if (deleted) toast(`"${t.name || 'Untitled'}" was deleted.`, { action: { label: 'Undo', onClick: () => void putAway(t, false) } });
+    if (deleted)
+      toast(`"${t.name || 'Untitled'}" was deleted.`, {
+        action: { label: 'Undo', onClick: () => void putAway(t, false) },
+      });
   };
   const drop = (e: DragEvent): void => {
     e.preventDefault();
@@ -84,7 +103,14 @@ export function TitlesList() {
         <Button kind="primary" onClick={() => file.current?.click()}>
           Bring in a manuscript
         </Button>
-        <input ref={file} type="file" accept=".docx" className="hidden" aria-label="Manuscript file" onChange={(e) => void bringIn(e.target.files?.[0])} />
+        <input
+          ref={file}
+          type="file"
+          accept=".docx"
+          className="hidden"
+          aria-label="Manuscript file"
+          onChange={(e) => void bringIn(e.target.files?.[0])}
+        />
       </header>
       <div className="flex-1 overflow-auto px-6 py-5">
         {refusal ? (
@@ -96,7 +122,11 @@ export function TitlesList() {
           <div className="mb-4 flex items-center gap-4 border-y border-rule bg-sheet px-4 py-3" role="status">
             <span className="font-serif">{reading.name}</span>
             <Progress stage={reading.job?.stage || 'Keeping the file'} share={reading.job?.share ?? 0} />
-            {reading.job ? <Button onClick={() => void fetch(`/api/jobs/${reading.job?.id}`, { method: 'DELETE' })}>Stop</Button> : null}
+            {reading.job ? (
+              <Button onClick={() => void fetch(`/api/jobs/${reading.job?.id}`, { method: 'DELETE' })}>
+                Stop
+              </Button>
+            ) : null}
           </div>
         ) : null}
         {blank !== null ? (
@@ -109,16 +139,26 @@ export function TitlesList() {
           >
             <label className="w-96">
               <span className="column-head mb-1 block">Title of the book</span>
-              <input autoFocus className={input} value={blank} onChange={(e) => setBlank(e.target.value)} placeholder="It can be changed at any time" />
+              <input
+                autoFocus
+                className={input}
+                value={blank}
+                onChange={(e) => setBlank(e.target.value)}
+                placeholder="It can be changed at any time"
+              />
             </label>
             <Button kind="primary" type="submit">
               Begin
             </Button>
           </form>
         ) : null}
-        <div className={`border border-dashed px-5 py-4 ${over ? 'border-spruce bg-sheet' : 'border-edge'} mb-6`}>
+        <div
+          className={`border border-dashed px-5 py-4 ${over ? 'border-spruce bg-sheet' : 'border-edge'} mb-6`}
+        >
           <p className="font-serif text-[17px]">Drop a manuscript anywhere on this page.</p>
-          <p className="text-ink-soft">A .docx file. It is read into parts and chapters, and nothing of its text is lost.</p>
+          <p className="text-ink-soft">
+            A .docx file. It is read into parts and chapters, and nothing of its text is lost.
+          </p>
         </div>
         {loaded === null ? null : loaded.titles.length === 0 ? (
           <p className="text-ink-soft">No title is here yet. Bring in a manuscript, or start a blank one.</p>
@@ -127,7 +167,11 @@ export function TitlesList() {
             <thead>
               <tr className="border-y border-rule text-left">
                 {['Title', 'Author', 'Sections', 'Words', 'Changed', ''].map((h, i) => (
-                  <th key={i} scope="col" className={`column-head h-8 px-3 ${i === 2 || i === 3 ? 'text-right' : ''}`}>
+                  <th
+                    key={i}
+                    scope="col"
+                    className={`column-head h-8 px-3 ${i === 2 || i === 3 ? 'text-right' : ''}`}
+                  >
                     {h || <span className="sr-only">Actions</span>}
                   </th>
                 ))}
@@ -137,10 +181,17 @@ export function TitlesList() {
               {loaded.titles.map((t) => (
                 <tr key={t.id} className="border-b border-rule">
                   <td className="px-3 py-2">
-                    <Link href={`/titles/${t.id}/order`} className="flex items-center gap-3 font-serif text-[18px] hover:underline">
+                    <Link
+                      href={`/titles/${t.id}/order`}
+                      className="flex items-center gap-3 font-serif text-[18px] hover:underline"
+                    >
                       {t.cover ? (
                         // eslint-disable-next-line @next/next/no-img-element -- kept files have no fixed size
-                        <img src={`/api/files/${t.cover}?type=png`} alt="" className="h-12 w-8 object-cover" />
+                        <img
+                          src={`/api/files/${t.cover}?type=png`}
+                          alt=""
+                          className="h-12 w-8 object-cover"
+                        />
                       ) : (
                         <span className="h-12 w-8 border border-rule bg-table" aria-hidden />
                       )}
@@ -150,9 +201,15 @@ export function TitlesList() {
                   <td className="px-3">{t.author}</td>
                   <td className="px-3 text-right">{t.sections}</td>
                   <td className="px-3 text-right">{t.words.toLocaleString('en-GB')}</td>
-                  <td className="px-3 text-ink-soft">{formatDistanceToNow(t.changedAt, { addSuffix: true })}</td>
+                  <td className="px-3 text-ink-soft">
+                    {formatDistanceToNow(t.changedAt, { addSuffix: true })}
+                  </td>
                   <td className="px-3 text-right">
-                    <Button kind="quiet" onClick={() => void putAway(t, true)} aria-label={`Delete ${t.name || 'untitled'}`}>
+                    <Button
+                      kind="quiet"
+                      onClick={() => void putAway(t, true)}
+                      aria-label={`Delete ${t.name || 'untitled'}`}
+                    >
                       Delete
                     </Button>
                   </td>

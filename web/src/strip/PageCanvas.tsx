@@ -4,7 +4,15 @@ import { useEffect, useRef, useState } from 'react';
 import { useComposed, useTitle } from '@/title/context';
 import type { TextLine } from '@/workers/messages';
 
-export function PageCanvas({ page, width, onLines }: { page: number; width: number; onLines?: (lines: TextLine[]) => void }) {
+export function PageCanvas({
+  page,
+  width,
+  onLines,
+}: {
+  page: number;
+  width: number;
+  onLines?: (lines: TextLine[]) => void;
+}) {
   const { composer } = useTitle();
   const { composed, generation } = useComposed();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -12,7 +20,10 @@ export function PageCanvas({ page, width, onLines }: { page: number; width: numb
   useEffect(() => {
     const el = canvas.current;
     if (!el || seen) return;
-    const eye = new IntersectionObserver((entries) => entries.some((e) => e.isIntersecting) && setSeen(true), { rootMargin: '400px' });
+    const eye = new IntersectionObserver(
+      (entries) => entries.some((e) => e.isIntersecting) && setSeen(true),
+      { rootMargin: '400px' },
+    );
     eye.observe(el);
     return () => eye.disconnect();
   }, [seen]);

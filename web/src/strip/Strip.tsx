@@ -41,7 +41,10 @@ export function Strip() {
   const look = (): void => {
     const el = scroller.current;
     if (!el) return;
-    setWindow({ from: Math.max(0, Math.floor(el.scrollLeft / step) - AROUND), to: Math.ceil((el.scrollLeft + el.clientWidth) / step) + AROUND });
+    setWindow({
+      from: Math.max(0, Math.floor(el.scrollLeft / step) - AROUND),
+      to: Math.ceil((el.scrollLeft + el.clientWidth) / step) + AROUND,
+    });
   };
   useEffect(look, [step, spreads]);
   const here = useMemo(() => {
@@ -49,13 +52,16 @@ export function Strip() {
     if (!place || !composed) return -1;
     if (place.page !== undefined) return place.page;
     const block = place.block ? composed.places[place.block] : undefined;
-    return block ? block[0] : (composed.pages.find((p) => p.section === place.section && !p.blank)?.index ?? -1);
+    return block
+      ? block[0]
+      : (composed.pages.find((p) => p.section === place.section && !p.blank)?.index ?? -1);
   }, [place, composed, cursor]);
   useEffect(() => {
     const el = scroller.current;
     if (here < 0 || !el) return;
     const x = Math.floor((here + 1) / 2) * step;
-    if (x < el.scrollLeft || x > el.scrollLeft + el.clientWidth - step) el.scrollTo({ left: x - el.clientWidth / 2 });
+    if (x < el.scrollLeft || x > el.scrollLeft + el.clientWidth - step)
+      el.scrollTo({ left: x - el.clientWidth / 2 });
   }, [here, step]);
   const show = (page: number): void => {
     const p = pages[page];
@@ -67,17 +73,38 @@ export function Strip() {
   return (
     <section aria-label="The book, page by page" className="no-print border-t border-rule bg-table">
       <div className="flex h-7 items-center gap-3 px-4 text-[13px] text-ink-soft">
-        <span data-pages={pages.length}>{refusal ?? (composed ? `${pages.length} pages · ${composed.report.lines.toLocaleString('en-GB')} lines${working ? ' · setting …' : ''}` : 'Setting the pages …')}</span>
+        <span data-pages={pages.length}>
+          {refusal ??
+            (composed
+              ? `${pages.length} pages · ${composed.report.lines.toLocaleString('en-GB')} lines${working ? ' · setting …' : ''}`
+              : 'Setting the pages …')}
+        </span>
         <span className="ml-auto" />
-        <Button kind="quiet" className="h-6 px-2 text-[13px]" onClick={() => setSize(size === 'high' ? 'low' : 'high')} disabled={size === 'folded'}>
+        <Button
+          kind="quiet"
+          className="h-6 px-2 text-[13px]"
+          onClick={() => setSize(size === 'high' ? 'low' : 'high')}
+          disabled={size === 'folded'}
+        >
           {size === 'high' ? 'Lower' : 'Taller'}
         </Button>
-        <Button kind="quiet" className="h-6 px-2 text-[13px]" aria-expanded={size !== 'folded'} onClick={() => setSize(size === 'folded' ? 'low' : 'folded')}>
+        <Button
+          kind="quiet"
+          className="h-6 px-2 text-[13px]"
+          aria-expanded={size !== 'folded'}
+          onClick={() => setSize(size === 'folded' ? 'low' : 'folded')}
+        >
           {size === 'folded' ? 'Unfold the strip' : 'Fold'}
         </Button>
       </div>
       {size === 'folded' ? null : (
-        <div ref={scroller} onScroll={look} tabIndex={0} className="relative overflow-x-auto overflow-y-hidden px-4 pb-2" style={{ height: (width * (composed?.height ?? 3)) / (composed?.width ?? 2) + 34 }}>
+        <div
+          ref={scroller}
+          onScroll={look}
+          tabIndex={0}
+          className="relative overflow-x-auto overflow-y-hidden px-4 pb-2"
+          style={{ height: (width * (composed?.height ?? 3)) / (composed?.width ?? 2) + 34 }}
+        >
           <div className="relative h-full" style={{ width: spreads * step }}>
             {Array.from({ length: Math.max(0, Math.min(spreads, window_.to) - window_.from) }, (_, k) => {
               const n = window_.from + k;
@@ -86,14 +113,37 @@ export function Strip() {
                   {[n * 2 - 1, n * 2].map((index) => {
                     const p = pages[index];
                     if (!p) return <span key={index} style={{ width }} />;
-                    const tab = p.opens && ['part', 'chapter', 'prologue', 'epilogue'].includes(kindOf(p.section));
+                    const tab =
+                      p.opens && ['part', 'chapter', 'prologue', 'epilogue'].includes(kindOf(p.section));
                     return (
-                      <button key={index} type="button" onClick={() => show(index)} className={`relative block ${p.side === 'verso' ? 'border-r border-rule' : ''} ${index === here ? 'outline-2 outline-spruce' : ''}`} aria-label={`Page ${p.label || index + 1}${p.opens ? `, ${headings.get(p.section)?.label ?? kindRule(kindOf(p.section) as never).label}` : ''}${ticks.has(index) ? ', has a finding' : ''}`}>
-                        <span className="block h-3 overflow-hidden text-left text-[10px] leading-3 text-ink-soft" style={{ width }}>
-                          {tab ? <span className="bg-rule px-1 text-ink">{(headings.get(p.section)?.number || headings.get(p.section)?.label || '').replace(/^Chapter /, '')}</span> : null}
+                      <button
+                        key={index}
+                        type="button"
+                        onClick={() => show(index)}
+                        className={`relative block ${p.side === 'verso' ? 'border-r border-rule' : ''} ${index === here ? 'outline-2 outline-spruce' : ''}`}
+                        aria-label={`Page ${p.label || index + 1}${p.opens ? `, ${headings.get(p.section)?.label ?? kindRule(kindOf(p.section) as never).label}` : ''}${ticks.has(index) ? ', has a finding' : ''}`}
+                      >
+                        <span
+                          className="block h-3 overflow-hidden text-left text-[10px] leading-3 text-ink-soft"
+                          style={{ width }}
+                        >
+                          {tab ? (
+                            <span className="bg-rule px-1 text-ink">
+                              {(
+                                headings.get(p.section)?.number ||
+                                headings.get(p.section)?.label ||
+                                ''
+                              ).replace(/^Chapter /, '')}
+                            </span>
+                          ) : null}
                         </span>
                         <PageCanvas page={index} width={width} />
-                        {ticks.has(index) ? <span aria-hidden className={`absolute top-5 h-4 w-[3px] bg-rubric ${p.side === 'verso' ? 'left-0' : 'right-0'}`} /> : null}
+                        {ticks.has(index) ? (
+                          <span
+                            aria-hidden
+                            className={`absolute top-5 h-4 w-[3px] bg-rubric ${p.side === 'verso' ? 'left-0' : 'right-0'}`}
+                          />
+                        ) : null}
                       </button>
                     );
                   })}

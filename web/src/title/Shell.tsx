@@ -11,8 +11,17 @@ import { useBook, useFindings, useTitle } from './context';
 import type { Finding } from '@pagina/core/base';
 
 export const STATIONS: { key: string; name: string; waits: (f: Finding) => boolean }[] = [
-  { key: 'order', name: 'Running order', waits: (f) => /^book\/(no-title-page|no-copyright-page|empty-section|untitled-chapter|doubled-number)/.test(f.rule) },
-  { key: 'manuscript', name: 'Manuscript', waits: (f) => /^(book\/(no-alt|placeholder)|type\/)/.test(f.rule) },
+  {
+    key: 'order',
+    name: 'Running order',
+    waits: (f) =>
+      /^book\/(no-title-page|no-copyright-page|empty-section|untitled-chapter|doubled-number)/.test(f.rule),
+  },
+  {
+    key: 'manuscript',
+    name: 'Manuscript',
+    waits: (f) => /^(book\/(no-alt|placeholder)|type\/)/.test(f.rule),
+  },
   { key: 'proof', name: 'Proof', waits: () => false },
   { key: 'record', name: 'Record', waits: (f) => f.rule.startsWith('agree/') },
   { key: 'editions', name: 'Editions', waits: () => false },
@@ -20,9 +29,18 @@ export const STATIONS: { key: string; name: string; waits: (f: Finding) => boole
 
 function Saved() {
   const { saving } = useBook();
-  const words = { saved: `saved ${format(saving.at, 'HH:mm')}`, waiting: 'typing …', saving: 'saving …', offline: 'not saved: the program cannot be reached' }[saving.state];
+  const words = {
+    saved: `saved ${format(saving.at, 'HH:mm')}`,
+    waiting: 'typing …',
+    saving: 'saving …',
+    offline: 'not saved: the program cannot be reached',
+  }[saving.state];
   return (
-    <span role="status" className={`text-[13px] ${saving.state === 'offline' ? 'text-rubric' : 'text-ink-soft'}`} data-saving={saving.state}>
+    <span
+      role="status"
+      className={`text-[13px] ${saving.state === 'offline' ? 'text-rubric' : 'text-ink-soft'}`}
+      data-saving={saving.state}
+    >
       {words}
     </span>
   );
@@ -30,7 +48,8 @@ function Saved() {
 
 /** The next useful thing to do, in one line. */
 function nextThing(findings: readonly Finding[]): string {
-  const first = findings.find((f) => f.severity === 'blocker') ?? findings.find((f) => f.severity === 'caution');
+  const first =
+    findings.find((f) => f.severity === 'blocker') ?? findings.find((f) => f.severity === 'caution');
   if (!first) return 'Nothing waits. Read the proof, then make the editions.';
   const same = findings.filter((f) => f.rule === first.rule).length;
   return same > 1 ? `${first.message} (and ${same - 1} more like it)` : first.message;
@@ -50,7 +69,16 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
       if (!back && !forth) return;
       if (e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement) return;
       e.preventDefault();
-      void session.undo(forth).then((label) => toast(label === null ? `There is nothing to ${forth ? 'put back' : 'take back'}.` : `${forth ? 'Put back' : 'Taken back'}: ${label.toLowerCase()}.`, { duration: 1600 }));
+      void session
+        .undo(forth)
+        .then((label) =>
+          toast(
+            label === null
+              ? `There is nothing to ${forth ? 'put back' : 'take back'}.`
+              : `${forth ? 'Put back' : 'Taken back'}: ${label.toLowerCase()}.`,
+            { duration: 1600 },
+          ),
+        );
     };
     window.addEventListener('keydown', key);
     return () => window.removeEventListener('keydown', key);
@@ -69,9 +97,18 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
             {STATIONS.map((s, i) => {
               const here = path?.endsWith(`/${s.key}`);
               return (
-                <Link key={s.key} href={`/titles/${id}/${s.key}`} aria-current={here ? 'page' : undefined} className={`flex items-center gap-1.5 border-b-2 px-3 ${here ? 'border-spruce text-ink' : 'border-transparent text-ink-soft hover:text-ink'}`}>
+                <Link
+                  key={s.key}
+                  href={`/titles/${id}/${s.key}`}
+                  aria-current={here ? 'page' : undefined}
+                  className={`flex items-center gap-1.5 border-b-2 px-3 ${here ? 'border-spruce text-ink' : 'border-transparent text-ink-soft hover:text-ink'}`}
+                >
                   {s.name}
-                  {waits[i] ? <span className="text-[12px] text-rubric" aria-label={`${waits[i]} findings`}>{waits[i]}</span> : null}
+                  {waits[i] ? (
+                    <span className="text-[12px] text-rubric" aria-label={`${waits[i]} findings`}>
+                      {waits[i]}
+                    </span>
+                  ) : null}
                 </Link>
               );
             })}
@@ -86,7 +123,11 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
           </Button>
           <label className="flex items-center gap-2">
             <span className="sr-only">Edition</span>
-            <select className="h-8 rounded-[2px] border border-edge bg-sheet px-2" value={edition} onChange={(e) => session.chooseEdition(e.target.value)}>
+            <select
+              className="h-8 rounded-[2px] border border-edge bg-sheet px-2"
+              value={edition}
+              onChange={(e) => session.chooseEdition(e.target.value)}
+            >
               {book.editions.map((e) => (
                 <option key={e.id} value={e.id}>
                   {e.name}

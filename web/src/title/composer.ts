@@ -12,7 +12,8 @@ export class Composer {
   private readonly worker: Worker;
   private readonly listeners = new Set<() => void>();
   private readonly drawing = new Map<number, (d: Drawn | null) => void>();
-  private state: { composed: Composed | null; generation: number; refusal: string | null; working: boolean } = { composed: null, generation: 0, refusal: null, working: false };
+  private state: { composed: Composed | null; generation: number; refusal: string | null; working: boolean } =
+    { composed: null, generation: 0, refusal: null, working: false };
   private ids = 0;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private sent: { sections: unknown; record: unknown; editions: unknown; edition: string } | null = null;
@@ -33,7 +34,8 @@ export class Composer {
   }
 
   private hear(m: FromWorker): void {
-    if (m.type === 'composed') this.set({ composed: m.composed, generation: m.generation, refusal: null, working: false });
+    if (m.type === 'composed')
+      this.set({ composed: m.composed, generation: m.generation, refusal: null, working: false });
     else if (m.type === 'refused') this.set({ refusal: m.message, working: false });
     else {
       this.drawing.get(m.id)?.(m.type === 'drawn' ? m : null);
@@ -44,12 +46,22 @@ export class Composer {
   /** Composes the book soon; called at every change, it waits for a short pause. */
   show(book: Book, edition: string): void {
     const { sections, record, editions } = book;
-    if (this.sent && this.sent.sections === sections && this.sent.record === record && this.sent.editions === editions && this.sent.edition === edition) return;
+    if (
+      this.sent &&
+      this.sent.sections === sections &&
+      this.sent.record === record &&
+      this.sent.editions === editions &&
+      this.sent.edition === edition
+    )
+      return;
     const first = this.sent === null || this.sent.edition !== edition;
     this.sent = { sections, record, editions, edition };
     if (this.timer) clearTimeout(this.timer);
     this.set({ working: true });
-    this.timer = setTimeout(() => this.post({ type: 'book', book: bookToJson(book), edition }), first ? 0 : WAIT);
+    this.timer = setTimeout(
+      () => this.post({ type: 'book', book: bookToJson(book), edition }),
+      first ? 0 : WAIT,
+    );
   }
 
   /** Draws a page of the present composition at a width in screen pixels; null when it has changed meanwhile. */

@@ -1,6 +1,15 @@
 'use client';
 /** The open title, its composer, and where the author is in it, for all stations. */
-import { createContext, useCallback, useContext, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+  type ReactNode,
+} from 'react';
 import { toast } from 'sonner';
 import type { Place } from '@pagina/core/base';
 import { checkBook } from '@pagina/core/check';
@@ -50,7 +59,10 @@ export function TitleProvider({ id, children }: { id: string; children: ReactNod
     setPlace({ ...p });
     setCursor(null);
   }, []);
-  const value = useMemo(() => title && { ...title, place, goTo, cursor, setCursor }, [title, place, goTo, cursor]);
+  const value = useMemo(
+    () => title && { ...title, place, goTo, cursor, setCursor },
+    [title, place, goTo, cursor],
+  );
   if (trouble) return <p className="p-8 text-rubric">{trouble}</p>;
   if (!value) return <p className="p-8 text-ink-soft">Opening the title …</p>;
   return (
@@ -66,7 +78,10 @@ function Composes() {
   const { session, composer } = useTitle();
   const { book, edition } = useBook();
   useEffect(() => {
-    const shown = book.editions.find((e) => e.id === edition)?.form === 'print' ? edition : (book.editions.find((e) => e.form === 'print')?.id ?? edition);
+    const shown =
+      book.editions.find((e) => e.id === edition)?.form === 'print'
+        ? edition
+        : (book.editions.find((e) => e.form === 'print')?.id ?? edition);
     composer.show(book, shown);
     localStorage.setItem(`edition/${session.id}`, edition);
   }, [book, edition, composer, session]);
@@ -92,7 +107,13 @@ export function useFindings() {
   const { composed } = useComposed();
   return useMemo(() => {
     const found = checkBook(book);
-    for (const m of composed?.missing ?? []) found.push({ rule: 'type/missing-glyph', severity: 'blocker', message: `No face has the character ${m.char}.`, place: { section: m.section, block: m.block } });
+    for (const m of composed?.missing ?? [])
+      found.push({
+        rule: 'type/missing-glyph',
+        severity: 'blocker',
+        message: `No face has the character ${m.char}.`,
+        place: { section: m.section, block: m.block },
+      });
     return found;
   }, [book, composed]);
 }

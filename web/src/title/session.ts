@@ -56,7 +56,10 @@ export class TitleSession {
   readonly client = shortId();
   private snapshot: Snapshot;
   private readonly listeners = new Set<() => void>();
-  private readonly editors = new Map<string, { state: EditorState; plugins: Plugin[]; draw: Set<(s: EditorState) => void> }>();
+  private readonly editors = new Map<
+    string,
+    { state: EditorState; plugins: Plugin[]; draw: Set<(s: EditorState) => void> }
+  >();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private queue: Promise<unknown> = Promise.resolve();
   private events: EventSource | null = null;
@@ -71,7 +74,14 @@ export class TitleSession {
     if (!parsed.ok) throw new Error(parsed.refusal.message);
     const book = parsed.value;
     const chosen = book.editions.find((e) => e.id === edition) ?? book.editions[0];
-    this.snapshot = { book, revision: loaded.revision, saving: { state: 'saved', at: Date.now() }, jobs: loaded.jobs, products: loaded.products, edition: chosen?.id ?? '' };
+    this.snapshot = {
+      book,
+      revision: loaded.revision,
+      saving: { state: 'saved', at: Date.now() },
+      jobs: loaded.jobs,
+      products: loaded.products,
+      edition: chosen?.id ?? '',
+    };
   }
 
   subscribe = (f: () => void): (() => void) => {
@@ -137,7 +147,12 @@ export class TitleSession {
     for (const d of e.draw) d(state);
     if (changed) {
       const { book } = this.snapshot;
-      this.set({ book: { ...book, sections: book.sections.map((s) => (s.id === section ? { ...s, content: state.doc } : s)) } });
+      this.set({
+        book: {
+          ...book,
+          sections: book.sections.map((s) => (s.id === section ? { ...s, content: state.doc } : s)),
+        },
+      });
     }
   }
 
@@ -166,7 +181,11 @@ export class TitleSession {
         const sendable = sendableSteps(e.state);
         if (!sendable) break;
         this.set({ saving: { ...this.snapshot.saving, state: 'saving' } });
-        const change: Change = { type: 'text', section, steps: sendable.steps.map((s) => s.toJSON() as unknown) };
+        const change: Change = {
+          type: 'text',
+          section,
+          steps: sendable.steps.map((s) => s.toJSON() as unknown),
+        };
         const answer = await this.post({ base: this.snapshot.revision, client: this.client, change });
         if (answer === 'offline') return this.retry();
         if ('message' in answer) {
@@ -178,7 +197,16 @@ export class TitleSession {
           continue;
         }
         await this.gap(answer.revision);
-        this.replaceState(section, e.state.apply(receiveTransaction(e.state, sendable.steps as Step[], sendable.steps.map(() => this.client))));
+        this.replaceState(
+          section,
+          e.state.apply(
+            receiveTransaction(
+              e.state,
+              sendable.steps as Step[],
+              sendable.steps.map(() => this.client),
+            ),
+          ),
+        );
         this.set({ revision: answer.revision });
       }
     }
@@ -190,9 +218,20 @@ export class TitleSession {
     setTimeout(() => void this.flush(), RETRY);
   }
 
-  private async post(body: object): Promise<{ revision: number; change: Change } | { behind: Logged[]; revision: number } | { message: string } | 'offline'> {
+  private async post(
+    body: object,
+  ): Promise<
+    | { revision: number; change: Change }
+    | { behind: Logged[]; revision: number }
+    | { message: string }
+    | 'offline'
+  > {
     try {
-      const r = await fetch(`/api/titles/${this.id}/changes`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+      const r = await fetch(`/api/titles/${this.id}/changes`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(body),
+      });
       if (r.status >= 500) return 'offline';
       return (await r.json()) as { message: string };
     } catch {
@@ -228,7 +267,17 @@ export class TitleSession {
       const e = this.editors.get(change.section);
       if (e) {
         const steps = change.steps.map((j) => Step.fromJSON(schema, j));
-        this.replaceState(change.section, e.state.apply(receiveTransaction(e.state, steps, steps.map(() => 'server'), { mapSelectionBackward: true })));
+        this.replaceState(
+          change.section,
+          e.state.apply(
+            receiveTransaction(
+              e.state,
+              steps,
+              steps.map(() => 'server'),
+              { mapSelectionBackward: true },
+            ),
+          ),
+        );
         return;
       }
     }
@@ -273,8 +322,15 @@ export class TitleSession {
   undo(redo = false): Promise<string | null> {
     return this.enqueue(async () => {
       await this.sendText();
-      const r = await fetch(`/api/titles/${this.id}/undo`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ client: this.client, redo }) });
-      const { undone, message } = (await r.json()) as { undone?: { revision: number; label: string } | null; message?: string };
+      const r = await fetch(`/api/titles/${this.id}/undo`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ client: this.client, redo }),
+      });
+      const { undone, message } = (await r.json()) as {
+        undone?: { revision: number; label: string } | null;
+        message?: string;
+      };
       if (message) this.tell(message);
       if (!undone) return null;
       await this.catchUp();
@@ -288,13 +344,27 @@ export class TitleSession {
     for (const [section, e] of this.editors) {
       const sendable = sendableSteps(e.state);
       if (!sendable) continue;
-      const body = { base: this.snapshot.revision, client: this.client, final: true, change: { type: 'text', section, steps: sendable.steps.map((s) => s.toJSON() as unknown) } };
-      void fetch(`/api/titles/${this.id}/changes`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), keepalive: true });
+      const body = {
+        base: this.snapshot.revision,
+        client: this.client,
+        final: true,
+        change: { type: 'text', section, steps: sendable.steps.map((s) => s.toJSON() as unknown) },
+      };
+      void fetch(`/api/titles/${this.id}/changes`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(body),
+        keepalive: true,
+      });
     }
   }
 
   async make(edition: string): Promise<void> {
     await this.flush();
-    await fetch(`/api/titles/${this.id}/make`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ edition }) });
+    await fetch(`/api/titles/${this.id}/make`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ edition }),
+    });
   }
 }

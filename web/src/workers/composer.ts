@@ -1,6 +1,13 @@
 /** Composes the book and draws its pages, off the page's own thread, by the same engine that makes the files. */
 import { bookFromJson, type Book, type Section } from '@pagina/core/book';
-import { compose, ComposeCache, displayList, indexOfFile, type Composition, type TypeSource } from '@pagina/core/compose';
+import {
+  compose,
+  ComposeCache,
+  displayList,
+  indexOfFile,
+  type Composition,
+  type TypeSource,
+} from '@pagina/core/compose';
 import { rowsOf } from '@pagina/core/design';
 import { startHarfBuzz, type FaceFile } from '@pagina/core/type';
 import { drawPage, textLines } from './draw';
@@ -15,7 +22,10 @@ const bytes = async (path: string): Promise<Uint8Array> => {
 
 let source: Promise<TypeSource> | null = null;
 async function open(): Promise<TypeSource> {
-  const face = async (name: string, file: string): Promise<FaceFile> => ({ name, bytes: await bytes(`/type/${file}`) });
+  const face = async (name: string, file: string): Promise<FaceFile> => ({
+    name,
+    bytes: await bytes(`/type/${file}`),
+  });
   const [wasm, regular, italic, bold, boldItalic, fallback, monospace] = await Promise.all([
     bytes('/type/harfbuzz.wasm'),
     face('EB Garamond', 'EBGaramond_400Regular.ttf'),
@@ -25,7 +35,10 @@ async function open(): Promise<TypeSource> {
     face('Gentium Book Plus', 'GentiumBookPlus_400Regular.ttf'),
     face('Source Code Pro', 'SourceCodePro_400Regular.ttf'),
   ]);
-  return { harfbuzz: await startHarfBuzz(wasm), family: { name: 'EB Garamond', regular, italic, bold, boldItalic, fallback: [fallback], monospace } };
+  return {
+    harfbuzz: await startHarfBuzz(wasm),
+    family: { name: 'EB Garamond', regular, italic, bold, boldItalic, fallback: [fallback], monospace },
+  };
 }
 
 const cache = new ComposeCache();
@@ -74,7 +87,18 @@ async function composeNow({ book: json, edition }: Extract<ToWorker, { type: 'bo
   if (!composed.ok) return post({ type: 'refused', message: composed.refusal.message });
   const c = composed.value;
   composition = c;
-  pictures = new Map(book.pictures.flatMap((p) => (p.sha256 ? [[p.id, `/api/files/${p.sha256}?type=${p.type.split('/')[1] === 'jpeg' ? 'jpg' : p.type.split('/')[1]}`]] : [])));
+  pictures = new Map(
+    book.pictures.flatMap((p) =>
+      p.sha256
+        ? [
+            [
+              p.id,
+              `/api/files/${p.sha256}?type=${p.type.split('/')[1] === 'jpeg' ? 'jpg' : p.type.split('/')[1]}`,
+            ],
+          ]
+        : [],
+    ),
+  );
   generation++;
   post({ type: 'composed', composed: told(c, performance.now() - started), generation });
 }
@@ -85,15 +109,32 @@ function told(c: Composition, milliseconds: number): Composed {
   for (const page of c.pages)
     for (const { item, y } of page.body) {
       if (item.kind !== 'line' || item.paragraph.block === '' || item.paragraph.block in places) continue;
-      places[item.paragraph.block] = [page.index, page.label, Math.max(1, Math.round((y - i.margins.top) / i.text.leading + 0.24))];
+      places[item.paragraph.block] = [
+        page.index,
+        page.label,
+        Math.max(1, Math.round((y - i.margins.top) / i.text.leading + 0.24)),
+      ];
     }
   return {
     edition: c.edition,
-    pages: c.pages.map(({ index, side, label, section, blank, opens }) => ({ index, side, label, section, blank, opens })),
+    pages: c.pages.map(({ index, side, label, section, blank, opens }) => ({
+      index,
+      side,
+      label,
+      section,
+      blank,
+      opens,
+    })),
     width: i.page.width / 1000,
     height: i.page.height / 1000,
     rows: rowsOf(i),
-    geometry: { inside: i.margins.inside / 1000, outside: i.margins.outside / 1000, top: i.margins.top / 1000, bottom: i.margins.bottom / 1000, leading: i.text.leading / 1000 },
+    geometry: {
+      inside: i.margins.inside / 1000,
+      outside: i.margins.outside / 1000,
+      top: i.margins.top / 1000,
+      bottom: i.margins.bottom / 1000,
+      leading: i.text.leading / 1000,
+    },
     places,
     report: c.report,
     marks: [...c.marks],
@@ -109,7 +150,8 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
     return;
   }
   const page = composition?.pages[data.page];
-  if (!composition || !page || data.generation !== generation) return post({ type: 'not-drawn', id: data.id });
+  if (!composition || !page || data.generation !== generation)
+    return post({ type: 'not-drawn', id: data.id });
   const index = indexOfFile();
   const list = displayList(composition, page, index);
   drawPage(list, index, pictures, data.width, data.ink).then(

@@ -16,7 +16,10 @@ const decoded = new Map<string, Promise<ImageBitmap | null>>();
 function picture(url: string): Promise<ImageBitmap | null> {
   let p = decoded.get(url);
   if (!p) {
-    p = fetch(url).then(async (r) => (r.ok ? createImageBitmap(await r.blob()) : null), () => null);
+    p = fetch(url).then(
+      async (r) => (r.ok ? createImageBitmap(await r.blob()) : null),
+      () => null,
+    );
     decoded.set(url, p);
   }
   return p;
@@ -28,15 +31,24 @@ interface Index {
 }
 
 /** `width` is the picture's width in pixels of the screen. */
-export async function drawPage(list: DisplayList, index: Index, urls: ReadonlyMap<string, string>, width: number, ink: string): Promise<ImageBitmap> {
+export async function drawPage(
+  list: DisplayList,
+  index: Index,
+  urls: ReadonlyMap<string, string>,
+  width: number,
+  ink: string,
+): Promise<ImageBitmap> {
   const scale = width / list.width;
-  const canvas = new OffscreenCanvas(Math.max(1, Math.round(width)), Math.max(1, Math.round(list.height * scale)));
+  const canvas = new OffscreenCanvas(
+    Math.max(1, Math.round(width)),
+    Math.max(1, Math.round(list.height * scale)),
+  );
   const c = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
   c.fillStyle = '#fffdf8';
   c.fillRect(0, 0, canvas.width, canvas.height);
   c.fillStyle = ink;
   const { ops } = list;
-  for (let at = 0; at < ops.length; ) {
+  for (let at = 0; at < ops.length;) {
     const n = (k: number): number => ops[at + k] as number;
     if (n(0) === RULE) {
       c.setTransform(scale, 0, 0, scale, 0, 0);
@@ -61,7 +73,14 @@ export async function drawPage(list: DisplayList, index: Index, urls: ReadonlyMa
       for (let g = 0; g < count; g++) {
         const k = at + TEXT_HEAD + g * GLYPH;
         const glyph = ops[k] as number;
-        c.setTransform(across, 0, 0, -em, (x + (ops[k + 2] as number)) * scale, (n(4) - (ops[k + 3] as number)) * scale);
+        c.setTransform(
+          across,
+          0,
+          0,
+          -em,
+          (x + (ops[k + 2] as number)) * scale,
+          (n(4) - (ops[k + 3] as number)) * scale,
+        );
         c.fill(outline(face, glyph));
         x += ops[k + 1] as number;
       }
@@ -76,7 +95,7 @@ export function textLines(list: DisplayList): TextLine[] {
   const lines: TextLine[] = [];
   const { ops, text } = list;
   let char = 0;
-  for (let at = 0; at < ops.length; ) {
+  for (let at = 0; at < ops.length;) {
     const op = ops[at];
     if (op === RULE) at += 5;
     else if (op === PICT) at += 6;
@@ -94,7 +113,16 @@ export function textLines(list: DisplayList): TextLine[] {
       if (last && ((ops[at + 8] as number) & LINE_START) === 0) {
         last.text += piece;
         last.width += width / 1000;
-      } else lines.push({ x: (ops[at + 3] as number) / 1000, y: (ops[at + 4] as number) / 1000, size: (ops[at + 2] as number) / 1000, width: width / 1000, text: piece, block: list.blocks[ops[at + 6] as number] ?? '', offset: ops[at + 7] as number });
+      } else
+        lines.push({
+          x: (ops[at + 3] as number) / 1000,
+          y: (ops[at + 4] as number) / 1000,
+          size: (ops[at + 2] as number) / 1000,
+          width: width / 1000,
+          text: piece,
+          block: list.blocks[ops[at + 6] as number] ?? '',
+          offset: ops[at + 7] as number,
+        });
       at += TEXT_HEAD + count * GLYPH;
     }
   }

@@ -7,7 +7,8 @@ import type { Job, Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button, Progress, SeverityMark } from '@/ui/controls';
 
-const size = (bytes: number): string => (bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1000)} kB`);
+const size = (bytes: number): string =>
+  bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1000)} kB`;
 
 export function Editions() {
   const { session } = useTitle();
@@ -30,16 +31,29 @@ export function Editions() {
             const job = jobs.find((j) => (j.payload as { edition?: string }).edition === e.id);
             const product = products.find((p) => p.edition === e.id);
             const working = job !== undefined && (job.state === 'queued' || job.state === 'running');
-            const pages = e.form === 'print' ? (composed?.edition === e.id ? composed.pages.length : product?.pages) : null;
+            const pages =
+              e.form === 'print'
+                ? composed?.edition === e.id
+                  ? composed.pages.length
+                  : product?.pages
+                : null;
             return (
               <tr key={e.id} className="border-b border-rule align-top" data-edition={e.id}>
                 <td className="px-3 py-3 font-serif text-[18px]">{e.name}</td>
                 <td className="px-3 py-3.5">{e.isbn || <span className="text-ink-soft">none</span>}</td>
-                <td className="px-3 py-3.5">{e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook'}</td>
+                <td className="px-3 py-3.5">
+                  {e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook'}
+                </td>
                 <td className="px-3 py-3.5">{pages ?? ''}</td>
                 <td className="px-3 py-3.5">
-                  {product ? format(product.madeAt, 'd MMM yyyy, HH:mm') : <span className="text-ink-soft">not yet</span>}
-                  {product && product.revision < revision ? <span className="block text-[13px] text-ochre">the book has changed since</span> : null}
+                  {product ? (
+                    format(product.madeAt, 'd MMM yyyy, HH:mm')
+                  ) : (
+                    <span className="text-ink-soft">not yet</span>
+                  )}
+                  {product && product.revision < revision ? (
+                    <span className="block text-[13px] text-ochre">the book has changed since</span>
+                  ) : null}
                 </td>
                 <td className="px-3 py-3.5">{product ? <Checks product={product} /> : null}</td>
                 <td className="px-3 py-3.5">{product ? <FileOf product={product} /> : null}</td>
@@ -47,11 +61,15 @@ export function Editions() {
                   {working && job ? (
                     <span className="inline-flex items-center gap-3">
                       <Progress stage={job.stage} share={job.share} />
-                      <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
+                      <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>
+                        Stop
+                      </Button>
                     </span>
                   ) : (
                     <Button kind={product ? 'plain' : 'primary'} onClick={() => void session.make(e.id)}>
-                      {product ? `Make the ${e.name.toLowerCase()} again` : `Make the ${e.name.toLowerCase()}`}
+                      {product
+                        ? `Make the ${e.name.toLowerCase()} again`
+                        : `Make the ${e.name.toLowerCase()}`}
                     </Button>
                   )}
                   <Ended job={job} />
@@ -66,15 +84,25 @@ export function Editions() {
 }
 
 function Ended({ job }: { job: Job | undefined }) {
-  if (job?.state === 'failed') return <p role="alert" className="mt-1 max-w-80 text-left text-[13px] text-rubric">{job.error}</p>;
-  if (job?.state === 'stopped') return <p className="mt-1 text-[13px] text-ink-soft">Stopped. Nothing was made.</p>;
+  if (job?.state === 'failed')
+    return (
+      <p role="alert" className="mt-1 max-w-80 text-left text-[13px] text-rubric">
+        {job.error}
+      </p>
+    );
+  if (job?.state === 'stopped')
+    return <p className="mt-1 text-[13px] text-ink-soft">Stopped. Nothing was made.</p>;
   return null;
 }
 
 function FileOf({ product }: { product: Product }) {
   return (
     <span>
-      <a className="text-spruce underline" href={`/api/files/${product.sha256}?name=${encodeURIComponent(product.name)}`} download={product.name}>
+      <a
+        className="text-spruce underline"
+        href={`/api/files/${product.sha256}?name=${encodeURIComponent(product.name)}`}
+        download={product.name}
+      >
         {product.name}
       </a>
       <span className="block text-[13px] text-ink-soft">{size(product.size)}</span>
@@ -109,7 +137,9 @@ function Checks({ product }: { product: Product }) {
           {f.remedy ? <span className="block text-[13px] text-ink-soft">{f.remedy}</span> : null}
         </li>
       ))}
-      {product.findings.length > 8 ? <li className="text-ink-soft">and {product.findings.length - 8} more</li> : null}
+      {product.findings.length > 8 ? (
+        <li className="text-ink-soft">and {product.findings.length - 8} more</li>
+      ) : null}
     </ul>
   );
 }

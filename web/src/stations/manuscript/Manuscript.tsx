@@ -24,16 +24,34 @@ export function Manuscript() {
     el?.scrollIntoView({ block: 'start' });
     if (!place.block) return;
     // The section's text appears when it comes into sight; its block is looked for a moment later.
-    const timer = setTimeout(() => scroller.current?.querySelector(`[data-id="${place.block}"]`)?.scrollIntoView({ block: 'center' }), 120);
+    const timer = setTimeout(
+      () =>
+        scroller.current?.querySelector(`[data-id="${place.block}"]`)?.scrollIntoView({ block: 'center' }),
+      120,
+    );
     return () => clearTimeout(timer);
   }, [place]);
   return (
     <div className="flex h-full flex-col">
       <Styles view={view} />
-      <div ref={scroller} data-scrolls tabIndex={0} role="region" aria-label="Text of the book" className="min-h-0 flex-1 overflow-auto bg-sheet">
+      <div
+        ref={scroller}
+        data-scrolls
+        tabIndex={0}
+        role="region"
+        aria-label="Text of the book"
+        className="min-h-0 flex-1 overflow-auto bg-sheet"
+      >
         <div className="grid grid-cols-[minmax(116px,1fr)_minmax(0,640px)_minmax(200px,1fr)] gap-x-5 px-4 pt-6 pb-40">
           {shown.map((s) => (
-            <SectionRow key={s.id} section={s} heading={headings.get(s.id)!} findings={findings.filter((f) => f.place?.section === s.id)} onView={(v) => setView(v)} onState={() => redraw((n) => n + 1)} />
+            <SectionRow
+              key={s.id}
+              section={s}
+              heading={headings.get(s.id)!}
+              findings={findings.filter((f) => f.place?.section === s.id)}
+              onView={(v) => setView(v)}
+              onState={() => redraw((n) => n + 1)}
+            />
           ))}
         </div>
       </div>
@@ -41,7 +59,19 @@ export function Manuscript() {
   );
 }
 
-function SectionRow({ section, heading, findings, onView, onState }: { section: Section; heading: Heading; findings: Finding[]; onView: (v: EditorView) => void; onState: () => void }) {
+function SectionRow({
+  section,
+  heading,
+  findings,
+  onView,
+  onState,
+}: {
+  section: Section;
+  heading: Heading;
+  findings: Finding[];
+  onView: (v: EditorView) => void;
+  onState: () => void;
+}) {
   const rule = kindRule(section.kind);
   const standing = isStanding(section);
   return (
@@ -53,15 +83,24 @@ function SectionRow({ section, heading, findings, onView, onState }: { section: 
           {heading.number && heading.title ? ' · ' : null}
           {heading.title}
         </h2>
-        {heading.subtitle ? <p className="font-serif text-[17px] text-ink-soft italic">{heading.subtitle}</p> : null}
+        {heading.subtitle ? (
+          <p className="font-serif text-[17px] text-ink-soft italic">{heading.subtitle}</p>
+        ) : null}
       </div>
       <div className="col-start-2 pt-3">
-        {standing ? <p className="mb-2 text-[13px] text-ink-soft">This page is made from the record. Write here to put your own words in its place.</p> : null}
+        {standing ? (
+          <p className="mb-2 text-[13px] text-ink-soft">
+            This page is made from the record. Write here to put your own words in its place.
+          </p>
+        ) : null}
         <SectionText section={section.id} label={heading.label} onView={onView} onState={onState} />
       </div>
       <ul className="col-start-3 space-y-2 pt-3 text-[13px]" aria-label={`Findings in ${heading.label}`}>
         {findings.map((f, i) => (
-          <li key={i} className={`border-l-2 pl-2 ${f.severity === 'blocker' ? 'border-rubric text-rubric' : 'border-ochre text-ochre'}`}>
+          <li
+            key={i}
+            className={`border-l-2 pl-2 ${f.severity === 'blocker' ? 'border-rubric text-rubric' : 'border-ochre text-ochre'}`}
+          >
             {f.message}
             {f.remedy ? <span className="block text-ink-soft">{f.remedy}</span> : null}
           </li>

@@ -23,7 +23,8 @@ function folioPlugin(): Plugin<DecorationSet> {
         const marks: Decoration[] = [];
         tr.doc.descendants((node, pos) => {
           const at = node.isTextblock ? places[node.attrs.id as string] : undefined;
-          if (at) marks.push(Decoration.node(pos, pos + node.nodeSize, { 'data-folio': `${at[1]} · ${at[2]}` }));
+          if (at)
+            marks.push(Decoration.node(pos, pos + node.nodeSize, { 'data-folio': `${at[1]} · ${at[2]}` }));
           return !node.isTextblock;
         });
         return DecorationSet.create(tr.doc, marks);
@@ -34,12 +35,26 @@ function folioPlugin(): Plugin<DecorationSet> {
 }
 const m = schema.marks;
 const plugins = (): Plugin[] => [
-  keymap({ 'Mod-i': toggleMark(m.emphasis!), 'Mod-b': toggleMark(m.strong!), 'Mod-Shift-k': toggleMark(m.smallCaps!) }),
+  keymap({
+    'Mod-i': toggleMark(m.emphasis!),
+    'Mod-b': toggleMark(m.strong!),
+    'Mod-Shift-k': toggleMark(m.smallCaps!),
+  }),
   keymap(baseKeymap),
   folioPlugin(),
 ];
 
-export function SectionText({ section, label, onView, onState }: { section: string; label: string; onView: (v: EditorView) => void; onState: () => void }) {
+export function SectionText({
+  section,
+  label,
+  onView,
+  onState,
+}: {
+  section: string;
+  label: string;
+  onView: (v: EditorView) => void;
+  onState: () => void;
+}) {
   const { session, setCursor } = useTitle();
   const { composed } = useComposed();
   const host = useRef<HTMLDivElement>(null);
@@ -115,5 +130,13 @@ export function SectionText({ section, label, onView, onState }: { section: stri
     const at = block ? composed?.places[block] : undefined;
     if (at) setCursor(at[0]);
   };
-  return <div ref={host} className="manuscript" style={near ? undefined : { minHeight: height }} onKeyUp={tellPlace} onMouseUp={tellPlace} />;
+  return (
+    <div
+      ref={host}
+      className="manuscript"
+      style={near ? undefined : { minHeight: height }}
+      onKeyUp={tellPlace}
+      onMouseUp={tellPlace}
+    />
+  );
 }

@@ -17,15 +17,32 @@ const m = schema.marks;
 
 const PARAGRAPHS: { key: string; name: string; is: (s: EditorState) => boolean }[] = [
   { key: 'paragraph', name: 'Text', is: (s) => s.selection.$from.parent.type === n.paragraph },
-  ...[1, 2, 3].map((level) => ({ key: `subhead${level}`, name: `Subhead ${level}`, is: (s: EditorState) => s.selection.$from.parent.type === n.subhead && s.selection.$from.parent.attrs.level === level })),
+  ...[1, 2, 3].map((level) => ({
+    key: `subhead${level}`,
+    name: `Subhead ${level}`,
+    is: (s: EditorState) =>
+      s.selection.$from.parent.type === n.subhead && s.selection.$from.parent.attrs.level === level,
+  })),
 ];
-const OTHER: Record<string, string> = { verseLine: 'Line of verse', attribution: 'Attribution', figure: 'Caption', monospace: 'Monospace' };
+const OTHER: Record<string, string> = {
+  verseLine: 'Line of verse',
+  attribution: 'Attribution',
+  figure: 'Caption',
+  monospace: 'Monospace',
+};
 
 /** "Text in a letter", "Subhead 1", "Line of verse". */
 function styleName(s: EditorState): string {
   const own = PARAGRAPHS.find((p) => p.is(s))?.name ?? OTHER[s.selection.$from.parent.type.name] ?? 'Text';
   const around = s.selection.$from.depth > 1 ? s.selection.$from.node(1).type.name : '';
-  const inside: Record<string, string> = { quotation: ' in a quotation', letter: ' in a letter', list: ' in a list', passage: ' in a displayed passage', table: ' in a table', noteBody: ' of a note' };
+  const inside: Record<string, string> = {
+    quotation: ' in a quotation',
+    letter: ' in a letter',
+    list: ' in a list',
+    passage: ' in a displayed passage',
+    table: ' in a table',
+    noteBody: ' of a note',
+  };
   return own + (inside[around] ?? '');
 }
 
@@ -49,7 +66,15 @@ export function Styles({ view }: { view: EditorView | null }) {
   const set = (to: string): void => {
     if (!view) return;
     const level = /subhead(\d)/.exec(to)?.[1];
-    (level ? setBlockType(n.subhead!, { level: Number(level), id: state?.selection.$from.parent.attrs.id as string }) : setBlockType(n.paragraph!, { id: state?.selection.$from.parent.attrs.id as string }))(view.state, view.dispatch);
+    (level
+      ? setBlockType(n.subhead!, {
+          level: Number(level),
+          id: state?.selection.$from.parent.attrs.id as string,
+        })
+      : setBlockType(n.paragraph!, { id: state?.selection.$from.parent.attrs.id as string }))(
+      view.state,
+      view.dispatch,
+    );
     view.focus();
   };
   const mark = (name: string): void => {
@@ -64,7 +89,8 @@ export function Styles({ view }: { view: EditorView | null }) {
     if (!section) return;
     void session.change((book) => {
       const { $from } = view.state.selection;
-      const block = placeAt(section, view.state.doc, $from.start(1)).block ?? ($from.node(1).attrs.id as string);
+      const block =
+        placeAt(section, view.state.doc, $from.start(1)).block ?? ($from.node(1).attrs.id as string);
       const r = divide(book, section, block, () => `k${shortId()}`);
       if (r.ok) return r.value;
       toast(r.refusal.message);
@@ -72,11 +98,21 @@ export function Styles({ view }: { view: EditorView | null }) {
     });
   };
   return (
-    <div role="toolbar" aria-label="Style of the text" className="no-print flex h-10 items-center gap-1 border-b border-rule bg-table px-4">
+    <div
+      role="toolbar"
+      aria-label="Style of the text"
+      className="no-print flex h-10 items-center gap-1 border-b border-rule bg-table px-4"
+    >
       <span className="min-w-44 font-serif text-ink-soft italic" data-style-name>
         {state ? styleName(state) : 'Click into the text'}
       </span>
-      <select aria-label="Style of the paragraph" disabled={!state} value={key} onChange={(e) => set(e.target.value)} className="h-7 rounded-[2px] border border-edge bg-sheet px-1 disabled:opacity-45">
+      <select
+        aria-label="Style of the paragraph"
+        disabled={!state}
+        value={key}
+        onChange={(e) => set(e.target.value)}
+        className="h-7 rounded-[2px] border border-edge bg-sheet px-1 disabled:opacity-45"
+      >
         {key === '' ? <option value="">as it is</option> : null}
         {PARAGRAPHS.map((p) => (
           <option key={p.key} value={p.key}>
@@ -92,19 +128,47 @@ export function Styles({ view }: { view: EditorView | null }) {
           ['smallCaps', 'Small caps', 'Ctrl+Shift+K', '[font-variant-caps:small-caps]'],
         ] as const
       ).map(([name, words, keys, looks]) => (
-        <Button key={name} kind="quiet" className={`h-7 ${looks} ${state && marked(state, name) ? 'border-spruce text-spruce' : ''}`} disabled={!state} aria-pressed={state ? marked(state, name) : false} title={keys} onMouseDown={(e) => e.preventDefault()} onClick={() => mark(name)}>
+        <Button
+          key={name}
+          kind="quiet"
+          className={`h-7 ${looks} ${state && marked(state, name) ? 'border-spruce text-spruce' : ''}`}
+          disabled={!state}
+          aria-pressed={state ? marked(state, name) : false}
+          title={keys}
+          onMouseDown={(e) => e.preventDefault()}
+          onClick={() => mark(name)}
+        >
           {words}
         </Button>
       ))}
       <span className="mx-2 h-5 w-px bg-rule" />
-      <Button kind="quiet" className="h-7" disabled={!state} onMouseDown={(e) => e.preventDefault()} onClick={() => view && insertBreak(view.state, view.dispatch, true)}>
+      <Button
+        kind="quiet"
+        className="h-7"
+        disabled={!state}
+        onMouseDown={(e) => e.preventDefault()}
+        onClick={() => view && insertBreak(view.state, view.dispatch, true)}
+      >
         Break with ornament
       </Button>
-      <Button kind="quiet" className="h-7" disabled={!state} onMouseDown={(e) => e.preventDefault()} onClick={() => view && insertBreak(view.state, view.dispatch, false)}>
+      <Button
+        kind="quiet"
+        className="h-7"
+        disabled={!state}
+        onMouseDown={(e) => e.preventDefault()}
+        onClick={() => view && insertBreak(view.state, view.dispatch, false)}
+      >
         Blank line
       </Button>
       <span className="mx-2 h-5 w-px bg-rule" />
-      <Button kind="quiet" className="h-7" disabled={!state} onMouseDown={(e) => e.preventDefault()} onClick={divideHere} title="The paragraph under the cursor begins a new section">
+      <Button
+        kind="quiet"
+        className="h-7"
+        disabled={!state}
+        onMouseDown={(e) => e.preventDefault()}
+        onClick={divideHere}
+        title="The paragraph under the cursor begins a new section"
+      >
         Divide here
       </Button>
     </div>

@@ -10,7 +10,8 @@ export const figureView =
     dom.dataset.id = node.attrs.id as string;
     const image = document.createElement('img');
     const picture = book().pictures.find((p) => p.id === node.attrs.picture);
-    if (picture?.sha256) image.src = `/api/files/${picture.sha256}?type=${picture.type === 'image/jpeg' ? 'jpg' : picture.type.slice(6)}`;
+    if (picture?.sha256)
+      image.src = `/api/files/${picture.sha256}?type=${picture.type === 'image/jpeg' ? 'jpg' : picture.type.slice(6)}`;
     image.alt = node.attrs.alt as string;
     image.contentEditable = 'false';
     const caption = document.createElement('figcaption');

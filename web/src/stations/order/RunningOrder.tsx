@@ -2,11 +2,27 @@
 /** The running order: a ruled ledger of sections by matter and part, with one lane an edition. */
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useRouter } from 'next/navigation';
-import { DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, closestCenter, type DragEndEvent } from '@dnd-kit/core';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  closestCenter,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { toast } from 'sonner';
 import { countWords } from '@pagina/core/base';
-import { emptyContent, kindRule, sectionToJson, type Book, type Change, type Section, type SectionKind } from '@pagina/core/book';
+import {
+  emptyContent,
+  kindRule,
+  sectionToJson,
+  type Book,
+  type Change,
+  type Section,
+  type SectionKind,
+} from '@pagina/core/book';
 import { changeKind, headingsOf, join, moveBefore, remove } from '@pagina/core/order';
 import type { Outcome } from '@pagina/core/base';
 import { useBook, useComposed, useFindings, useTitle } from '@/title/context';
@@ -14,23 +30,63 @@ import { shortId } from '@/title/session';
 import { Row, type RowFacts } from './Row';
 
 /** Pages that a book could have: shown faintly in their place until they are called in. */
-const COULD_HAVE: SectionKind[] = ['half-title', 'title-page', 'copyright-page', 'dedication', 'contents', 'acknowledgements', 'about-author'];
-const FRONT_ORDER: SectionKind[] = ['half-title', 'title-page', 'copyright-page', 'dedication', 'epigraph', 'contents', 'list-of-figures', 'foreword', 'preface', 'introduction'];
-const BACK_ORDER: SectionKind[] = ['afterword', 'acknowledgements', 'notes', 'glossary', 'bibliography', 'index', 'about-author', 'also-by', 'colophon', 'extract'];
+const COULD_HAVE: SectionKind[] = [
+  'half-title',
+  'title-page',
+  'copyright-page',
+  'dedication',
+  'contents',
+  'acknowledgements',
+  'about-author',
+];
+const FRONT_ORDER: SectionKind[] = [
+  'half-title',
+  'title-page',
+  'copyright-page',
+  'dedication',
+  'epigraph',
+  'contents',
+  'list-of-figures',
+  'foreword',
+  'preface',
+  'introduction',
+];
+const BACK_ORDER: SectionKind[] = [
+  'afterword',
+  'acknowledgements',
+  'notes',
+  'glossary',
+  'bibliography',
+  'index',
+  'about-author',
+  'also-by',
+  'colophon',
+  'extract',
+];
 
 /** Where a page of that kind belongs: before which section of the book. */
 function placeFor(book: Book, kind: SectionKind): number {
   const { matter } = kindRule(kind);
   const order = matter === 'front' ? FRONT_ORDER : BACK_ORDER;
   const rank = order.indexOf(kind);
-  const at = book.sections.findIndex((s) => (matter === 'front' ? s.matter !== 'front' || order.indexOf(s.kind) > rank : s.matter === 'back' && order.indexOf(s.kind) > rank));
+  const at = book.sections.findIndex((s) =>
+    matter === 'front'
+      ? s.matter !== 'front' || order.indexOf(s.kind) > rank
+      : s.matter === 'back' && order.indexOf(s.kind) > rank,
+  );
   return at < 0 ? book.sections.length : at;
 }
 
-type Line = { type: 'section'; section: Section } | { type: 'absent'; kind: SectionKind } | { type: 'matter'; name: string };
+type Line =
+  | { type: 'section'; section: Section }
+  | { type: 'absent'; kind: SectionKind }
+  | { type: 'matter'; name: string };
 
 function linesOf(book: Book): Line[] {
-  const absent = COULD_HAVE.filter((k) => !book.sections.some((s) => s.kind === k)).map((kind) => ({ kind, at: placeFor(book, kind) }));
+  const absent = COULD_HAVE.filter((k) => !book.sections.some((s) => s.kind === k)).map((kind) => ({
+    kind,
+    at: placeFor(book, kind),
+  }));
   const lines: Line[] = [];
   let matter = '';
   const names: Record<string, string> = { front: 'Front matter', body: 'Body', back: 'Back matter' };
@@ -52,8 +108,12 @@ function linesOf(book: Book): Line[] {
 
 /** Whether an edition's lane runs through a line that is no section: when the sections around it are carried. */
 function laneRunsOn(lines: readonly Line[], at: number, edition: string): boolean {
-  const carried = (l: Line | undefined): boolean => l?.type === 'section' && !l.section.leftOut.includes(edition);
-  const above = lines.slice(0, at).reverse().find((l) => l.type === 'section');
+  const carried = (l: Line | undefined): boolean =>
+    l?.type === 'section' && !l.section.leftOut.includes(edition);
+  const above = lines
+    .slice(0, at)
+    .reverse()
+    .find((l) => l.type === 'section');
   return carried(above) && carried(lines.slice(at).find((l) => l.type === 'section'));
 }
 
@@ -69,20 +129,38 @@ export function RunningOrder() {
   const lines = useMemo(() => linesOf(book), [book]);
   const facts = useMemo(() => {
     const headings = headingsOf(book.sections, book.record);
-    const words = new Map(book.sections.map((s) => [s.id, countWords(s.content.textBetween(0, s.content.content.size, ' ', ' '))]));
+    const words = new Map(
+      book.sections.map((s) => [
+        s.id,
+        countWords(s.content.textBetween(0, s.content.content.size, ' ', ' ')),
+      ]),
+    );
     const most = Math.max(1, ...words.values());
     return new Map<string, RowFacts>(
       book.sections.map((s) => {
         const start = composed?.pages.find((p) => p.section === s.id && !p.blank);
         const n = words.get(s.id) ?? 0;
-        return [s.id, { heading: headings.get(s.id)!, words: n, share: n / most, label: start?.label ?? '', side: start?.side ?? null, findings: findings.filter((f) => f.place?.section === s.id) }];
+        return [
+          s.id,
+          {
+            heading: headings.get(s.id)!,
+            words: n,
+            share: n / most,
+            label: start?.label ?? '',
+            side: start?.side ?? null,
+            findings: findings.filter((f) => f.place?.section === s.id),
+          },
+        ];
       }),
     );
   }, [book, composed, findings]);
   useEffect(() => {
     if (place) setChosen(place.section);
   }, [place]);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
 
   const run = (make: (b: Book) => Outcome<Change>): Promise<boolean> =>
     session.change((b) => {
@@ -98,7 +176,11 @@ export function RunningOrder() {
       const at = b.sections.findIndex((s) => s.id === id);
       const before = b.sections.slice(0, at).filter((s) => !family(s)).length;
       const target = before + by;
-      if (target < 0 || target > rest.length) return { ok: false, refusal: { code: 'order/end', message: 'It is at the end of the book already.' } };
+      if (target < 0 || target > rest.length)
+        return {
+          ok: false,
+          refusal: { code: 'order/end', message: 'It is at the end of the book already.' },
+        };
       return moveBefore(b, id, rest[target]?.id ?? null);
     });
   const drop = ({ active, over }: DragEndEvent): void => {
@@ -111,25 +193,68 @@ export function RunningOrder() {
   const callIn = (kind: SectionKind): void =>
     void session.change((b) => {
       const id = `s${shortId()}`;
-      const section: Section = { id, kind, matter: kindRule(kind).matter, parent: null, title: '', subtitle: '', numbered: false, leftOut: [], content: emptyContent(`${id}-1`) };
+      const section: Section = {
+        id,
+        kind,
+        matter: kindRule(kind).matter,
+        parent: null,
+        title: '',
+        subtitle: '',
+        numbered: false,
+        leftOut: [],
+        content: emptyContent(`${id}-1`),
+      };
       setChosen(id);
-      return { type: 'group', label: `Call in the ${kindRule(kind).label.toLowerCase()}`, changes: [{ type: 'insert-section', index: placeFor(b, kind), section: sectionToJson(section) }] };
+      return {
+        type: 'group',
+        label: `Call in the ${kindRule(kind).label.toLowerCase()}`,
+        changes: [{ type: 'insert-section', index: placeFor(b, kind), section: sectionToJson(section) }],
+      };
     });
   const addChapter = (): void =>
     void session.change((b) => {
       const id = `s${shortId()}`;
       const at = b.sections.findIndex((s) => s.id === chosen);
       const after = at >= 0 ? at : b.sections.map((s) => s.matter).lastIndexOf('body');
-      const section: Section = { id, kind: 'chapter', matter: 'body', parent: b.sections[after]?.kind === 'part' ? (b.sections[after]?.id ?? null) : (b.sections[after]?.parent ?? null), title: '', subtitle: '', numbered: true, leftOut: [], content: emptyContent(`${id}-1`) };
+      const section: Section = {
+        id,
+        kind: 'chapter',
+        matter: 'body',
+        parent:
+          b.sections[after]?.kind === 'part'
+            ? (b.sections[after]?.id ?? null)
+            : (b.sections[after]?.parent ?? null),
+        title: '',
+        subtitle: '',
+        numbered: true,
+        leftOut: [],
+        content: emptyContent(`${id}-1`),
+      };
       setChosen(id);
-      return { type: 'group', label: 'Add a chapter', changes: [{ type: 'insert-section', index: after + 1, section: sectionToJson(section) }] };
+      return {
+        type: 'group',
+        label: 'Add a chapter',
+        changes: [{ type: 'insert-section', index: after + 1, section: sectionToJson(section) }],
+      };
     });
   const toggle = (s: Section, edition: string): void => {
-    const leftOut = s.leftOut.includes(edition) ? s.leftOut.filter((e) => e !== edition) : [...s.leftOut, edition];
-    void session.change({ type: 'group', label: 'Change what an edition carries', changes: [{ type: 'set-section', id: s.id, fields: { leftOut } }] });
+    const leftOut = s.leftOut.includes(edition)
+      ? s.leftOut.filter((e) => e !== edition)
+      : [...s.leftOut, edition];
+    void session.change({
+      type: 'group',
+      label: 'Change what an edition carries',
+      changes: [{ type: 'set-section', id: s.id, fields: { leftOut } }],
+    });
   };
   const removeIt = (s: Section): void => {
-    void run((b) => remove(b, s.id)).then((done) => done && toast(`"${facts.get(s.id)?.heading.label}" was deleted.`, { action: { label: 'Undo', onClick: () => void session.undo() } }));
+    void run((b) => remove(b, s.id)).then(
+      (done) =>
+        done &&
+        toast(`"${facts.get(s.id)?.heading.label}" was deleted.`, {
+          action: { label: 'Undo', onClick: () => void session.undo() },
+        }),
+    );
   };
   const keys = (e: KeyboardEvent): void => {
     if (e.target instanceof HTMLInputElement || e.target instanceof HTMLSelectElement) return;
@@ -148,12 +273,20 @@ export function RunningOrder() {
     }
   };
   useEffect(() => {
-    if (chosen) ledger.current?.querySelector(`[data-section="${chosen}"]`)?.scrollIntoView({ block: 'nearest' });
+    if (chosen)
+      ledger.current?.querySelector(`[data-section="${chosen}"]`)?.scrollIntoView({ block: 'nearest' });
   }, [chosen]);
 
   return (
     <div className="flex h-full flex-col">
-      <div ref={ledger} className="min-h-0 flex-1 overflow-auto bg-sheet" tabIndex={0} role="group" aria-label="Running order. Arrow keys choose a section; Alt and an arrow move it; F2 renames it; Delete removes it." onKeyDown={keys}>
+      <div
+        ref={ledger}
+        className="min-h-0 flex-1 overflow-auto bg-sheet"
+        tabIndex={0}
+        role="group"
+        aria-label="Running order. Arrow keys choose a section; Alt and an arrow move it; F2 renames it; Delete removes it."
+        onKeyDown={keys}
+      >
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
           <SortableContext items={book.sections.map((s) => s.id)} strategy={verticalListSortingStrategy}>
             <table className="w-full border-collapse" style={{ tableLayout: 'fixed' }}>
@@ -173,15 +306,29 @@ export function RunningOrder() {
                   <th scope="col">
                     <span className="sr-only">Move</span>
                   </th>
-                  <th scope="col" className="column-head px-2">Kind</th>
-                  <th scope="col" className="column-head px-2">Title</th>
-                  <th scope="col" className="column-head px-2">Starts on</th>
-                  <th scope="col" className="column-head px-2">Words</th>
+                  <th scope="col" className="column-head px-2">
+                    Kind
+                  </th>
+                  <th scope="col" className="column-head px-2">
+                    Title
+                  </th>
+                  <th scope="col" className="column-head px-2">
+                    Starts on
+                  </th>
+                  <th scope="col" className="column-head px-2">
+                    Words
+                  </th>
                   {book.editions.map((e) => (
-                    <th key={e.id} scope="col" className="column-head text-center">{e.name}</th>
+                    <th key={e.id} scope="col" className="column-head text-center">
+                      {e.name}
+                    </th>
                   ))}
                   <th scope="col" className="px-2 text-right font-normal">
-                    <button type="button" className="rounded-[2px] border border-edge px-2 hover:border-ink" onClick={addChapter}>
+                    <button
+                      type="button"
+                      className="rounded-[2px] border border-edge px-2 hover:border-ink"
+                      onClick={addChapter}
+                    >
                       Add a chapter
                     </button>
                   </th>
@@ -196,7 +343,12 @@ export function RunningOrder() {
                       </th>
                       {book.editions.map((e) => (
                         <td key={e.id} className="relative p-0">
-                          {laneRunsOn(lines, i, e.id) ? <span aria-hidden className="absolute top-[-1px] bottom-[-1px] left-1/2 w-[2px] -translate-x-1/2 bg-spruce" /> : null}
+                          {laneRunsOn(lines, i, e.id) ? (
+                            <span
+                              aria-hidden
+                              className="absolute top-[-1px] bottom-[-1px] left-1/2 w-[2px] -translate-x-1/2 bg-spruce"
+                            />
+                          ) : null}
                         </td>
                       ))}
                       <td />
@@ -205,14 +357,25 @@ export function RunningOrder() {
                     <tr key={`a${l.kind}`} className="h-8 border-b border-rule text-ink-soft">
                       <td />
                       <td className="px-2 italic">{kindRule(l.kind).label}</td>
-                      <td className="px-2 italic" colSpan={3}>not in the book</td>
+                      <td className="px-2 italic" colSpan={3}>
+                        not in the book
+                      </td>
                       {book.editions.map((e) => (
                         <td key={e.id} className="relative p-0">
-                          {laneRunsOn(lines, i, e.id) ? <span aria-hidden className="absolute top-[-1px] bottom-[-1px] left-1/2 w-[2px] -translate-x-1/2 bg-spruce" /> : null}
+                          {laneRunsOn(lines, i, e.id) ? (
+                            <span
+                              aria-hidden
+                              className="absolute top-[-1px] bottom-[-1px] left-1/2 w-[2px] -translate-x-1/2 bg-spruce"
+                            />
+                          ) : null}
                         </td>
                       ))}
                       <td className="px-2 text-right">
-                        <button type="button" className="px-2 underline hover:text-ink" onClick={() => callIn(l.kind)}>
+                        <button
+                          type="button"
+                          className="px-2 underline hover:text-ink"
+                          onClick={() => callIn(l.kind)}
+                        >
                           Call it in
                         </button>
                       </td>
@@ -223,17 +386,31 @@ export function RunningOrder() {
                       section={l.section}
                       facts={facts.get(l.section.id)!}
                       editions={book.editions}
-                      neighbours={{ above: book.sections[book.sections.indexOf(l.section) - 1] ?? null, below: book.sections[book.sections.indexOf(l.section) + 1] ?? null }}
+                      neighbours={{
+                        above: book.sections[book.sections.indexOf(l.section) - 1] ?? null,
+                        below: book.sections[book.sections.indexOf(l.section) + 1] ?? null,
+                      }}
                       chosen={chosen === l.section.id}
                       renaming={renaming === l.section.id}
                       onChoose={() => goTo({ section: l.section.id })}
                       onRename={() => setRenaming(l.section.id)}
                       onRenamed={(fields) => {
                         setRenaming(null);
-                        if (fields) void session.change({ type: 'group', label: 'Rename the section', changes: [{ type: 'set-section', id: l.section.id, fields }] });
+                        if (fields)
+                          void session.change({
+                            type: 'group',
+                            label: 'Rename the section',
+                            changes: [{ type: 'set-section', id: l.section.id, fields }],
+                          });
                       }}
                       onKind={(kind) => void run((b) => changeKind(b, l.section.id, kind))}
-                      onNumbered={(numbered) => void session.change({ type: 'group', label: 'Change the numbering', changes: [{ type: 'set-section', id: l.section.id, fields: { numbered } }] })}
+                      onNumbered={(numbered) =>
+                        void session.change({
+                          type: 'group',
+                          label: 'Change the numbering',
+                          changes: [{ type: 'set-section', id: l.section.id, fields: { numbered } }],
+                        })
+                      }
                       onToggle={(edition) => toggle(l.section, edition)}
                       onJoin={() => void run((b) => join(b, l.section.id, shortId))}
                       onRemove={() => removeIt(l.section)}

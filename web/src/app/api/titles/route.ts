@@ -10,7 +10,11 @@ export const dynamic = 'force-dynamic';
 
 export async function GET(): Promise<Response> {
   const s = await store();
-  return answer({ titles: await listTitles(s), deleted: await listTitles(s, 'deleted'), jobs: (await activeJobs(s)).filter((j) => j.kind === 'read') });
+  return answer({
+    titles: await listTitles(s),
+    deleted: await listTitles(s, 'deleted'),
+    jobs: (await activeJobs(s)).filter((j) => j.kind === 'read'),
+  });
 }
 
 const blank = z.object({ title: z.string().max(400) });
@@ -19,11 +23,29 @@ const blank = z.object({ title: z.string().max(400) });
 export async function POST(request: Request): Promise<Response> {
   const parsed = blank.safeParse(await bodyOf(request));
   if (!parsed.success) return refuse('A new title needs a name.');
-  const section = (id: string, kind: Section['kind'], matter: Section['matter']): Section => ({ id, kind, matter, parent: null, title: '', subtitle: '', numbered: kind === 'chapter', leftOut: [], content: emptyContent(`${id}-1`) });
+  const section = (id: string, kind: Section['kind'], matter: Section['matter']): Section => ({
+    id,
+    kind,
+    matter,
+    parent: null,
+    title: '',
+    subtitle: '',
+    numbered: kind === 'chapter',
+    leftOut: [],
+    content: emptyContent(`${id}-1`),
+  });
   const book: Book = {
-    version: 1, id: randomUUID(), record: recordSchema.parse({ title: parsed.data.title.trim() }),
-    sections: [section('s1', 'title-page', 'front'), section('s2', 'copyright-page', 'front'), section('s3', 'contents', 'front'), section('s4', 'chapter', 'body')],
-    editions: defaultEditions(), pictures: [],
+    version: 1,
+    id: randomUUID(),
+    record: recordSchema.parse({ title: parsed.data.title.trim() }),
+    sections: [
+      section('s1', 'title-page', 'front'),
+      section('s2', 'copyright-page', 'front'),
+      section('s3', 'contents', 'front'),
+      section('s4', 'chapter', 'body'),
+    ],
+    editions: defaultEditions(),
+    pictures: [],
   };
   return answer({ title: await createTitle(await store(), book) }, 201);
 }

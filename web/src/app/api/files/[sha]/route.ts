@@ -3,18 +3,36 @@ import { storedSize, streamStored } from '@pagina/data';
 import { refuse } from '@/server/answer';
 import { store } from '@/server/store';
 
-const TYPES: Record<string, string> = { pdf: 'application/pdf', epub: 'application/epub+zip', png: 'image/png', jpg: 'image/jpeg', gif: 'image/gif' };
+const TYPES: Record<string, string> = {
+  pdf: 'application/pdf',
+  epub: 'application/epub+zip',
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  gif: 'image/gif',
+};
 
 /** A kept file by its checksum. `name` offers it for download; without one only pictures are shown. */
-export async function GET(request: Request, { params }: { params: Promise<{ sha: string }> }): Promise<Response> {
+export async function GET(
+  request: Request,
+  { params }: { params: Promise<{ sha: string }> },
+): Promise<Response> {
   const { sha } = await params;
   const s = await store();
   const size = await storedSize(s, sha);
   if (size === null) return refuse('There is no such file.', 404);
   const query = new URL(request.url).searchParams;
   const name = query.get('name');
-  const type = TYPES[(name ?? `x.${query.get('type') ?? ''}`).split('.').at(-1)?.toLowerCase() ?? ''] ?? 'application/octet-stream';
-  const headers: Record<string, string> = { 'Content-Type': type, 'Content-Length': String(size), 'Cache-Control': 'private, max-age=31536000, immutable', ETag: `"${sha}"` };
+  const type =
+    TYPES[(name ?? `x.${query.get('type') ?? ''}`).split('.').at(-1)?.toLowerCase() ?? ''] ??
+    'application/octet-stream';
+  const headers: Record<string, string> = {
+    'Content-Type': type,
+    'Content-Length': String(size),
+    'Cache-Control': 'private, max-age=31536000, immutable',
+    ETag: `"${sha}"`,
+  };
   if (name) headers['Content-Disposition'] = `attachment; filename="${name.replace(/[^\w.-]/g, '_')}"`;
-  return new Response(Readable.toWeb(streamStored(s, sha) as Readable) as unknown as ReadableStream, { headers });
+  return new Response(Readable.toWeb(streamStored(s, sha) as Readable) as unknown as ReadableStream, {
+    headers,
+  });
 }

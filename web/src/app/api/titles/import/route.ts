@@ -8,17 +8,33 @@ const MOST_BYTES = 200_000_000;
 /** A manuscript's bytes as the body. The file is kept first; reading it is a job. */
 export async function POST(request: Request): Promise<Response> {
   const name = decodeURIComponent(request.headers.get('x-file-name') ?? 'manuscript.docx');
-  if (!/\.docx$/i.test(name)) return refuse(`"${name}" is not a .docx. Save the manuscript as .docx in your word processor and bring it in again.`, 415);
+  if (!/\.docx$/i.test(name))
+    return refuse(
+      `"${name}" is not a .docx. Save the manuscript as .docx in your word processor and bring it in again.`,
+      415,
+    );
   if (!request.body) return refuse('The file is empty.');
   const s = await store();
   try {
-    const { sha256, size } = await keepFile(s, request.body as unknown as AsyncIterable<Uint8Array>, MOST_BYTES);
+    const { sha256, size } = await keepFile(
+      s,
+      request.body as unknown as AsyncIterable<Uint8Array>,
+      MOST_BYTES,
+    );
     if (size === 0) return refuse('The file is empty.');
     const title = randomUUID();
     return answer({ job: await enqueue(s, 'read', { sha256, title, name }), title }, 202);
   } catch (e) {
-    if (e instanceof TooLarge) return refuse(`The file is larger than ${MOST_BYTES / 1e6} MB. Make the pictures smaller, or bring the text in without them.`, 413);
-    if (e instanceof DiskFull) return refuse('There is no room left on the disk. Free some and bring the file in again; nothing was changed.', 507);
+    if (e instanceof TooLarge)
+      return refuse(
+        `The file is larger than ${MOST_BYTES / 1e6} MB. Make the pictures smaller, or bring the text in without them.`,
+        413,
+      );
+    if (e instanceof DiskFull)
+      return refuse(
+        'There is no room left on the disk. Free some and bring the file in again; nothing was changed.',
+        507,
+      );
     throw e;
   }
 }

@@ -5,7 +5,13 @@ import { RunningOrder } from '@/stations/order/RunningOrder';
 import { Proof } from '@/stations/proof/Proof';
 import { RecordSheet } from '@/stations/record/RecordSheet';
 
-const STATIONS = { order: RunningOrder, manuscript: Manuscript, proof: Proof, record: RecordSheet, editions: Editions } as const;
+const STATIONS = {
+  order: RunningOrder,
+  manuscript: Manuscript,
+  proof: Proof,
+  record: RecordSheet,
+  editions: Editions,
+} as const;
 
 export default async function Page({ params }: { params: Promise<{ id: string; station: string }> }) {
   const { station } = await params;

@@ -5,7 +5,12 @@ import { answer, bodyOf, refuse } from '@/server/answer';
 import { store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
-const saveRequest = z.object({ base: z.number().int().nonnegative(), client: z.string().min(1).max(80), change: changeSchema, final: z.boolean().optional() });
+const saveRequest = z.object({
+  base: z.number().int().nonnegative(),
+  client: z.string().min(1).max(80),
+  change: changeSchema,
+  final: z.boolean().optional(),
+});
 
 export async function GET(request: Request, { params }: Context): Promise<Response> {
   const since = Number(new URL(request.url).searchParams.get('since') ?? 0);

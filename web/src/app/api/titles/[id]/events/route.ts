@@ -7,7 +7,10 @@ export const dynamic = 'force-dynamic';
 const EVERY = 300;
 
 /** Server-sent events: revision, jobs and products of a title, whenever one of them changes. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+export async function GET(
+  request: Request,
+  { params }: { params: Promise<{ id: string }> },
+): Promise<Response> {
   const { id } = await params;
   const s = await store();
   if (!(await readTitleJson(s, id))) return new Response('', { status: 404 });
@@ -20,7 +23,11 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
       let quiet = 0;
       while (open) {
         const [row] = await s.db.select({ revision: titles.revision }).from(titles).where(eq(titles.id, id));
-        const now = JSON.stringify({ revision: row?.revision ?? 0, jobs: await jobsOf(s, id), products: await productsOf(s, id) });
+        const now = JSON.stringify({
+          revision: row?.revision ?? 0,
+          jobs: await jobsOf(s, id),
+          products: await productsOf(s, id),
+        });
         try {
           if (now !== last) controller.enqueue(encoder.encode(`data: ${now}\n\n`));
           else if (++quiet % 50 === 0) controller.enqueue(encoder.encode(': still here\n\n'));
@@ -40,5 +47,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
       open = false;
     },
   });
-  return new Response(stream, { headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive' } });
+  return new Response(stream, {
+    headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive' },
+  });
 }
