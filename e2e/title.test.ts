@@ -14,7 +14,7 @@ import {
   serverBook,
   station,
 } from './browser';
-import { styledManuscript } from '../core/test/fixtures/manuscript';
+import { styledManuscript, unstyledManuscript } from '../core/test/fixtures/manuscript';
 import { png } from '../core/test/fixtures/manuscript';
 
 let browser: Browser;
@@ -371,6 +371,21 @@ it.each(['order', 'manuscript', 'proof', 'record', 'editions'])(
     ).toEqual([true, true]);
   },
 );
+it('a long book does not widen the window', async () => {
+  const long = await bringIn(page, 'Long.docx', await unstyledManuscript(60));
+  await station(page, long, 'order');
+  expect(await pagesInStrip(page)).toBeGreaterThan(100);
+  expect(
+    await page.evaluate(() => [
+      document.documentElement.scrollWidth <= innerWidth,
+      document.body.scrollWidth <= innerWidth,
+      (document.querySelector('main') as HTMLElement).scrollWidth <= innerWidth,
+    ]),
+  ).toEqual([true, true, true]);
+  expect(await page.getByRole('button', { name: 'Add a chapter' }).isVisible()).toBe(true);
+  const box = await page.getByRole('button', { name: 'Add a chapter' }).boundingBox();
+  expect(box!.x + box!.width).toBeLessThanOrEqual(1280);
+});
 it('the list of titles passes axe-core', async () => {
   await page.goto(`${address()}/titles`);
   await page.waitForSelector('table');

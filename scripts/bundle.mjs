@@ -6,10 +6,11 @@ const programs = [
   ['cli/src/main.ts', 'cli/dist'],
   ['works/src/main.ts', 'works/dist'],
   ['works/src/child.ts', 'works/dist'],
+  ['demo/src/seed.ts', 'demo/dist'],
   ['outlets-sim/src/main.ts', 'outlets-sim/dist'],
 ];
 /** Packages with files of their own (binaries, fonts, wasm) stay outside the bundle. */
-const external = ['sharp', '@libsql/client', 'harfbuzzjs', '@expo-google-fonts/*', 'pino'];
+const external = ['sharp', '@libsql/client', 'harfbuzzjs', '@expo-google-fonts/*', 'pino', 'docx'];
 for (const [entry, outdir] of programs) {
   if (!existsSync(entry)) continue;
   await build({

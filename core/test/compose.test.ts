@@ -191,7 +191,9 @@ it('random books never fail, overfill a page or lose a word', async () => {
       { weight: 6, arbitrary: para.map((t) => schema.node('paragraph', { id }, [schema.text(t)])) },
       {
         weight: 1,
-        arbitrary: para.map((t) => schema.node('subhead', { id, level: 2 }, [schema.text(t.slice(0, 60))])),
+        arbitrary: para.map((t) =>
+          schema.node('subhead', { id, level: 2 }, [schema.text([...t].slice(0, 60).join(''))]),
+        ),
       },
       { weight: 1, arbitrary: fc.boolean().map((ornament) => schema.node('break', { id, ornament })) },
       {

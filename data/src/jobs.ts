@@ -49,17 +49,15 @@ export async function enqueue(
   const id = randomUUID();
   const now = Date.now();
   await store.write((tx) =>
-    tx
-      .insert(jobs)
-      .values({
-        id,
-        kind,
-        title,
-        payload: JSON.stringify(payload),
-        state: 'queued',
-        createdAt: now,
-        changedAt: now,
-      }),
+    tx.insert(jobs).values({
+      id,
+      kind,
+      title,
+      payload: JSON.stringify(payload),
+      state: 'queued',
+      createdAt: now,
+      changedAt: now,
+    }),
   );
   return id;
 }

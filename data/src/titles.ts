@@ -265,18 +265,16 @@ async function write(
     .update(titles)
     .set({ meta: metaOf(book), revision, words: sql`${titles.words} + ${words}`, changedAt: now })
     .where(eq(titles.id, id));
-  await tx
-    .insert(changes)
-    .values({
-      title: id,
-      revision,
-      client,
-      change: JSON.stringify(change),
-      inverse: JSON.stringify(inverse),
-      label: labelOf(change),
-      at: now,
-      undoes,
-    });
+  await tx.insert(changes).values({
+    title: id,
+    revision,
+    client,
+    change: JSON.stringify(change),
+    inverse: JSON.stringify(inverse),
+    label: labelOf(change),
+    at: now,
+    undoes,
+  });
   return done({ revision, change });
 }
 

@@ -26,13 +26,10 @@ import { schema } from './schema';
 function someOf<S extends z.ZodRawShape>(
   schema: z.ZodObject<S>,
 ): z.ZodType<Partial<z.infer<z.ZodObject<S>>>> {
-  const shape = Object.entries(schema.shape).map(([key, field]) => [
-    key,
-    (field instanceof z.ZodDefault ? field.unwrap() : field) as z.ZodType,
-  ]);
-  return z.object(
-    Object.fromEntries(shape.map(([key, field]) => [key, (field as z.ZodType).optional()])) as z.ZodRawShape,
-  ) as never;
+  const shape: Record<string, z.ZodType> = {};
+  for (const [key, field] of Object.entries(schema.shape))
+    shape[key] = ((field instanceof z.ZodDefault ? field.unwrap() : field) as z.ZodType).optional();
+  return z.object(shape) as never;
 }
 
 const sectionAttrs = z
@@ -61,7 +58,7 @@ const single = [
   z.object({
     type: z.literal('set-edition'),
     id: z.string(),
-    fields: editionSchema.omit({ id: true }).partial(),
+    fields: someOf(editionSchema.omit({ id: true })),
   }),
   z.object({ type: z.literal('set-editions'), editions: z.array(editionSchema) }),
   z.object({ type: z.literal('set-pictures'), pictures: z.array(pictureSchema) }),

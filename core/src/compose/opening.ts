@@ -93,7 +93,8 @@ export function dropCap(s: Setter, block: Node, lines: number): DropCap | null {
   const first = block.firstChild;
   if (!first?.isText || lines < 2) return null;
   const m = /^([\u2018\u201c"']?)(\p{Lu}|\p{L}\p{M}*)/u.exec(first.text as string);
-  if (!m) return null;
+  // A ligature written as one character has no single capital.
+  if (!m || (m[2] as string).toUpperCase().length !== (m[2] as string).length) return null;
   const { text } = s.interior;
   const body = s.style({ size: text.size });
   const capShare = body.face.capHeight / body.face.upem;

@@ -186,7 +186,6 @@ export function TitlesList() {
                       className="flex items-center gap-3 font-serif text-[18px] hover:underline"
                     >
                       {t.cover ? (
-                        // eslint-disable-next-line @next/next/no-img-element -- kept files have no fixed size
                         <img
                           src={`/api/files/${t.cover}?type=png`}
                           alt=""

@@ -84,7 +84,7 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
     return () => window.removeEventListener('keydown', key);
   }, [session]);
   return (
-    <div className="grid h-dvh grid-rows-[auto_minmax(0,1fr)_auto]">
+    <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
       <header className="no-print border-b border-rule">
         <div className="flex h-11 items-center gap-4 px-4">
           <Link href="/titles" className="font-serif text-[18px] hover:underline" title="All titles">

@@ -335,7 +335,6 @@ function Cover() {
       <h2 className="column-head mb-2">Cover of the ebook</h2>
       <div className="flex gap-4">
         {cover?.sha256 ? (
-          // eslint-disable-next-line @next/next/no-img-element -- kept files have no fixed size
           <img
             src={`/api/files/${cover.sha256}?type=${cover.type === 'image/jpeg' ? 'jpg' : cover.type.slice(6)}`}
             alt="The cover"

@@ -1,0 +1,107 @@
+/** Puts the demo titles into an empty database. `PAGINA_DATA` is its folder. */
+import { readFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { pictureInfo } from '@pagina/core/base';
+import type { Book } from '@pagina/core/book';
+import { readManuscript } from '@pagina/core/intake';
+import { isbn13CheckDigit, type BookRecord } from '@pagina/core/record';
+import { createTitle, keepBytes, openStore } from '@pagina/data';
+import { manuscript } from './manuscript';
+import { demoPictures } from './pictures';
+
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');
+/** 979-9 is given to no registration group, so these numbers belong to nobody. */
+const isbn = (n: number): string => {
+  const first = `9799000${String(n).padStart(5, '0')}`;
+  return `979-9-000-${String(n).padStart(5, '0')}-${isbn13CheckDigit(first)}`;
+};
+
+interface Demo {
+  texts: string[];
+  cover: string;
+  record: Partial<BookRecord>;
+  isbns: [number, number];
+  trim: string;
+}
+const imprint = { imprint: 'Tidewrack Press', place: 'Pellmouth' };
+const DEMOS: Demo[] = [
+  {
+    texts: ['winter-ferry.txt'],
+    cover: 'cover-ferry',
+    isbns: [11, 12],
+    trim: '5 × 8 in',
+    record: {
+      ...imprint,
+      year: '2025',
+      description: 'A short story of the last boat of the night, and who was on it.',
+      keywords: ['short story', 'ferries', 'winter'],
+      price: { minor: 199, currency: 'GBP' },
+    },
+  },
+  {
+    texts: ['roof-bees.txt'],
+    cover: 'cover-bees',
+    isbns: [13, 14],
+    trim: '6 × 9 in',
+    record: {
+      ...imprint,
+      year: '2026',
+      description:
+        'What a beginner needs to know before, during and after a first year of bees above the street.',
+      keywords: ['beekeeping', 'city gardens', 'how-to'],
+      price: { minor: 599, currency: 'GBP' },
+    },
+  },
+  {
+    texts: ['salt-clerk-1.txt', 'salt-clerk-2.txt', 'salt-clerk-3.txt'],
+    cover: 'cover-salt',
+    isbns: [15, 16],
+    trim: '5.5 × 8.5 in',
+    record: {
+      ...imprint,
+      year: '2026',
+      price: { minor: 499, currency: 'GBP' },
+      keywords: ['salt', 'estuaries', 'ledgers', 'seaside towns', 'debts repaid'],
+      description:
+        'When old Abel Quillan is buried, the tide goes out farther than anyone has seen it go. His granddaughter Nessa stays three days to close his books, and finds a line of pencil that does not belong there, and three hundred and seven baskets that belong to somebody else.',
+    },
+  },
+];
+
+const store = await openStore(process.env.PAGINA_DATA ?? join(root, 'var/demo'), join(root, 'data/drizzle'));
+const pictures = await demoPictures();
+for (const demo of DEMOS) {
+  const source = demo.texts.map((t) => readFileSync(join(root, 'demo/texts', t), 'utf8')).join('\n');
+  const read = await readManuscript((await manuscript(source, pictures)).docx);
+  if (!read.ok) throw new Error(read.refusal.message);
+  const { book, files } = read.value;
+  files.set('cover', pictures.get(demo.cover) as Uint8Array);
+  const size = pictureInfo(files.get('cover') as Uint8Array);
+  const withFiles: Book = {
+    ...book,
+    record: { ...book.record, ...demo.record, cover: 'cover' },
+    pictures: [
+      ...book.pictures,
+      {
+        id: 'cover',
+        name: 'cover.png',
+        type: 'image/png',
+        width: size?.width ?? 1,
+        height: size?.height ?? 1,
+      },
+    ],
+    editions: book.editions.map((e, i) => ({
+      ...e,
+      isbn: isbn(demo.isbns[i] as number),
+      trim: demo.trim,
+      date: `${demo.record.year}-09-01`,
+    })),
+  };
+  const kept = new Map<string, string>();
+  for (const [id, bytes] of files) kept.set(id, (await keepBytes(store, bytes)).sha256);
+  await createTitle(store, {
+    ...withFiles,
+    pictures: withFiles.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })),
+  });
+}
