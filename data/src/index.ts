@@ -4,3 +4,4 @@ export * from './titles';
 export * from './jobs';
 export * from './products';
 export { titles } from './schema';
+export * from './listings';

@@ -21,6 +21,7 @@ import {
   type Job,
   type Store,
 } from '@pagina/data';
+import { followListings, NotSent, sendListing } from './send';
 import type { FromChild, Task } from './tasks';
 
 export interface RunnerOptions {
@@ -32,6 +33,10 @@ export interface RunnerOptions {
   log?: (words: string, more?: object) => void;
 }
 const POLL = 250;
+/** Outlets are asked for news this often, in milliseconds. */
+const FOLLOW = 1_000;
+/** Waits between tries to send, in milliseconds. */
+const SEND_AGAIN = [500, 2_000, 8_000];
 /** Progress is written at most this often, in milliseconds. */
 const REPORT = 250;
 
@@ -46,7 +51,12 @@ export class Runner {
   ) {}
 
   async run(): Promise<void> {
+    let asked = 0;
     while (this.running) {
+      if (Date.now() - asked > FOLLOW) {
+        asked = Date.now();
+        await followListings(this.store);
+      }
       const job = await claim(this.store, this.name);
       if (job) await this.work(job);
       else await new Promise((r) => setTimeout(r, POLL));
@@ -69,12 +79,7 @@ export class Runner {
     this.options.log?.('begins', { job: job.id, kind: job.kind });
     const folder = mkdtempSync(join(tmpdir(), 'pagina-job-'));
     try {
-      const end =
-        job.kind === 'read'
-          ? await this.read(job, folder)
-          : job.kind === 'make'
-            ? await this.make(job, folder)
-            : { state: 'failed' as const, error: `There is no such work as "${job.kind}".` };
+      const end = await this.doIt(job, folder);
       await finish(this.store, job.id, this.name, end);
       this.options.log?.('ends', { job: job.id, state: end.state, milliseconds: Date.now() - started });
     } catch (e) {
@@ -85,6 +90,38 @@ export class Runner {
       this.options.log?.('fails', { job: job.id, error: String(e) });
     } finally {
       rmSync(folder, { recursive: true, force: true });
+    }
+  }
+
+  private doIt(job: Job, folder: string): Promise<End> {
+    if (job.kind === 'read') return this.read(job, folder);
+    if (job.kind === 'make') return this.make(job, folder);
+    if (job.kind === 'send') return this.send(job);
+    return Promise.resolve({ state: 'failed', error: `There is no such work as "${job.kind}".` });
+  }
+
+  private async send(job: Job): Promise<End> {
+    const { listing } = job.payload as { listing: string };
+    for (let tries = 0; ; tries++) {
+      if (
+        !(await report(
+          this.store,
+          job.id,
+          this.name,
+          tries === 0 ? 'Sending the parcel' : 'Trying once more',
+          0,
+        ))
+      )
+        return { state: 'stopped' };
+      try {
+        await sendListing(this.store, listing);
+        return { state: 'done', result: { listing } };
+      } catch (e) {
+        const wait = SEND_AGAIN[tries];
+        if (!(e instanceof NotSent) || !e.again || wait === undefined)
+          return { state: 'failed', error: (e as Error).message };
+        await new Promise((r) => setTimeout(r, wait));
+      }
     }
   }
 

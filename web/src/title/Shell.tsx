@@ -25,6 +25,7 @@ export const STATIONS: { key: string; name: string; waits: (f: Finding) => boole
   { key: 'proof', name: 'Proof', waits: () => false },
   { key: 'record', name: 'Record', waits: (f) => f.rule.startsWith('agree/') },
   { key: 'editions', name: 'Editions', waits: () => false },
+  { key: 'outlets', name: 'Outlets', waits: () => false },
 ];
 
 function Saved() {

@@ -2,6 +2,7 @@ import { notFound } from 'next/navigation';
 import { Editions } from '@/stations/editions/Editions';
 import { Manuscript } from '@/stations/manuscript/Manuscript';
 import { RunningOrder } from '@/stations/order/RunningOrder';
+import { Outlets } from '@/stations/outlets/Outlets';
 import { Proof } from '@/stations/proof/Proof';
 import { RecordSheet } from '@/stations/record/RecordSheet';
 
@@ -11,6 +12,7 @@ const STATIONS = {
   proof: Proof,
   record: RecordSheet,
   editions: Editions,
+  outlets: Outlets,
 } as const;
 
 export default async function Page({ params }: { params: Promise<{ id: string; station: string }> }) {

@@ -1,0 +1,51 @@
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { Browser, Page } from 'playwright-core';
+import { AxeBuilder, bringIn, openBrowser, saved, station } from './browser';
+import { png, styledManuscript } from '../core/test/fixtures/manuscript';
+
+let browser: Browser;
+let page: Page;
+let errors: string[];
+let id: string;
+beforeAll(async () => {
+  ({ browser, page, errors } = await openBrowser());
+  id = await bringIn(page, 'Sold.docx', await styledManuscript());
+});
+afterAll(async () => {
+  await browser.close();
+});
+const standing = (name: string) => page.locator(`[data-demand="${name}"] td`).first();
+
+it('says what is missing, and leads to where it is put right', async () => {
+  await station(page, id, 'outlets');
+  expect(await standing('Description').textContent()).toContain('not met');
+  expect(await page.getByRole('button', { name: /Send the ebook/ }).isDisabled()).toBe(true);
+  await page.locator('[data-demand="Description"] a').click();
+  await page.waitForURL(/\/record$/);
+  await page.getByLabel('Description').fill('Mud, carts, and a causeway that was not there the day before.');
+  await page.getByLabel('List price of the ebook').fill('4.99');
+  await page.keyboard.press('Enter');
+  await page.setInputFiles('input[aria-label="Cover picture"]', {
+    name: 'cover.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(png(1600, 2560)),
+  });
+  await page.getByAltText('The cover').waitFor();
+  await saved(page);
+  await station(page, id, 'editions');
+  await page.getByRole('button', { name: 'Make the ebook' }).click();
+  await page.locator('tr[data-edition="ebook"]').getByRole('link').waitFor({ timeout: 30_000 });
+});
+it('sends the book, and shows it from received to on sale as the shop’s days pass', async () => {
+  await station(page, id, 'outlets');
+  await page.getByRole('button', { name: /Send the ebook/ }).click();
+  await page.waitForSelector('[data-listing="received"]');
+  await page.getByRole('button', { name: 'One day on' }).click();
+  await page.waitForSelector('[data-listing="with the shop"]');
+  await page.getByRole('button', { name: 'Three days on' }).click();
+  await page.waitForSelector('[data-listing="on sale"]');
+  expect(await page.locator('[data-listing]').textContent()).toMatch(/lanternquay\.example\/book\/lq-\d+/);
+  expect(await page.getByRole('button', { name: /Send the ebook/ }).isDisabled()).toBe(true);
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  expect(errors).toEqual([]);
+});

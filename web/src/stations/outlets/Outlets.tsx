@@ -1,0 +1,183 @@
+'use client';
+/** Outlets: what a shop asks for and whether it is met, the sending, and the log of what went and what came back. */
+import Link from 'next/link';
+import { useCallback, useEffect, useState } from 'react';
+import { format } from 'date-fns';
+import { toast } from 'sonner';
+import { demandsOf, isReady, OUTLETS, type Standing } from '@pagina/core/outlets';
+import type { Listing } from '@pagina/data';
+import { useBook, useTitle } from '@/title/context';
+import { Button, Progress } from '@/ui/controls';
+
+const MARKS: Record<Standing, [shape: string, colour: string]> = {
+  met: ['✓', 'text-spruce'],
+  'not met': ['■', 'text-rubric'],
+  optional: ['○', 'text-ink-soft'],
+  'not asked': ['–', 'text-ink-soft'],
+};
+const EVERY = 1_000;
+
+export function Outlets() {
+  const { session } = useTitle();
+  const { book, products, revision, jobs } = useBook();
+  const [loaded, setLoaded] = useState<{ listings: Listing[]; day: number | null } | null>(null);
+  const load = useCallback(async () => {
+    const r = await fetch(`/api/titles/${session.id}/outlets`);
+    if (r.ok) setLoaded((await r.json()) as { listings: Listing[]; day: number | null });
+  }, [session.id]);
+  useEffect(() => {
+    void load();
+    const timer = setInterval(() => void load(), EVERY);
+    return () => clearInterval(timer);
+  }, [load]);
+  const edition = book.editions.find((e) => e.form === 'reflow');
+  if (!edition) return <p className="p-8 text-ink-soft">The title has no ebook edition to place.</p>;
+  const product = products.find((p) => p.edition === edition.id) ?? null;
+  return (
+    <div className="h-full overflow-auto bg-sheet" tabIndex={0} role="region" aria-label="Outlets">
+      {OUTLETS.map((outlet) => {
+        const demands = demandsOf(outlet, book, edition, product, revision);
+        const ready = isReady(demands);
+        const mine = loaded?.listings.filter((l) => l.outlet === outlet.id) ?? [];
+        const sent = product && mine.find((l) => l.product === product.id);
+        const job = jobs.find((j) => j.kind === 'send');
+        const working = job && (job.state === 'queued' || job.state === 'running');
+        const send = async (): Promise<void> => {
+          await session.flush();
+          const r = await fetch(`/api/titles/${session.id}/outlets`, {
+            method: 'POST',
+            headers: { 'Content-Type': 'application/json' },
+            body: JSON.stringify({ outlet: outlet.id }),
+          });
+          if (!r.ok) toast(((await r.json()) as { message: string }).message);
+          await load();
+        };
+        const wait = async (days: number): Promise<void> => {
+          const r = await fetch('/api/outlets/clock', {
+            method: 'POST',
+            headers: { 'Content-Type': 'application/json' },
+            body: JSON.stringify({ days }),
+          });
+          if (!r.ok) toast(((await r.json()) as { message: string }).message);
+          await load();
+        };
+        return (
+          <section
+            key={outlet.id}
+            className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-10 px-6 py-5"
+          >
+            <div>
+              <h1 className="font-serif text-[20px]">{outlet.name}</h1>
+              <p className="mb-3 text-ink-soft">{outlet.words}</p>
+              <table className="w-full border-collapse">
+                <thead>
+                  <tr className="h-8 border-b border-edge text-left">
+                    {['Asked for', 'Standing', ''].map((h, i) => (
+                      <th key={i} scope="col" className="column-head pr-3">
+                        {h || <span className="sr-only">What stands there</span>}
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {demands.map((d) => (
+                    <tr key={d.name} className="h-8 border-b border-rule align-baseline" data-demand={d.name}>
+                      <th scope="row" className="pr-3 text-left font-normal">
+                        {d.name}
+                      </th>
+                      <td className={`pr-3 whitespace-nowrap ${MARKS[d.standing][1]}`}>
+                        <span aria-hidden>{MARKS[d.standing][0]}</span> {d.standing}
+                      </td>
+                      <td className="text-[13px] text-ink-soft">
+                        {d.standing === 'not met' ? (
+                          <Link className="underline" href={`/titles/${session.id}/${d.station}`}>
+                            {d.why}
+                          </Link>
+                        ) : (
+                          d.why
+                        )}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <div className="mt-4 flex items-center gap-4">
+                <Button
+                  kind="primary"
+                  disabled={
+                    !ready ||
+                    Boolean(working) ||
+                    (sent !== undefined && sent !== null && sent.state !== 'waiting')
+                  }
+                  onClick={() => void send()}
+                >
+                  Send the ebook to {outlet.name}
+                </Button>
+                {working ? <Progress stage={job.stage} share={job.share} /> : null}
+                {job?.state === 'failed' && (!sent || sent.state === 'waiting') ? (
+                  <p role="alert" className="text-rubric">
+                    {job.error}
+                  </p>
+                ) : null}
+              </div>
+            </div>
+            <div>
+              <div className="mb-3 flex items-center gap-3">
+                <h2 className="column-head">What happened</h2>
+                <span className="ml-auto text-[13px] text-ink-soft">
+                  {loaded
+                    ? loaded.day === null
+                      ? 'the shop cannot be reached'
+                      : `day ${loaded.day} at the shop`
+                    : ''}
+                </span>
+                <Button className="h-7" onClick={() => void wait(1)}>
+                  One day on
+                </Button>
+                <Button className="h-7" onClick={() => void wait(3)}>
+                  Three days on
+                </Button>
+              </div>
+              {mine.length === 0 ? (
+                <p className="text-ink-soft">
+                  Nothing has been sent yet. The shop’s days pass when you say so.
+                </p>
+              ) : null}
+              {mine.map((l) => (
+                <article key={l.id} className="mb-5 border-t border-rule pt-2" data-listing={l.state}>
+                  <p>
+                    <strong
+                      className={
+                        l.state === 'on sale' ? 'text-spruce' : l.state === 'held' ? 'text-rubric' : ''
+                      }
+                    >
+                      {l.state}
+                    </strong>
+                    {l.reference ? <span className="text-ink-soft"> · {l.reference}</span> : null}
+                    {l.link ? <span className="text-ink-soft"> · {l.link}</span> : null}
+                  </p>
+                  <p className="text-[13px] text-ink-soft">
+                    {products.find((p) => p.id === l.product)?.name}, SHA-256{' '}
+                    {products.find((p) => p.id === l.product)?.sha256.slice(0, 12)}…
+                  </p>
+                  <ol className="mt-2">
+                    {l.events.map((e, i) => (
+                      <li
+                        key={i}
+                        className="grid grid-cols-[110px_110px_1fr] border-t border-rule py-1 text-[13px]"
+                      >
+                        <time className="text-ink-soft">{format(e.at, 'd MMM, HH:mm:ss')}</time>
+                        <span>{e.state}</span>
+                        <span>{e.words}</span>
+                      </li>
+                    ))}
+                  </ol>
+                </article>
+              ))}
+            </div>
+          </section>
+        );
+      })}
+    </div>
+  );
+}
