@@ -1,6 +1,6 @@
 /** Bundles the command-line programs with esbuild: cli, works, outlets-sim. Run by `npm install` through `prepare`. */
 import { build } from 'esbuild';
-import { existsSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
 
 const programs = [
   ['cli/src/main.ts', 'cli/dist'],
@@ -11,6 +11,8 @@ const programs = [
 ];
 /** Packages with files of their own (binaries, fonts, wasm) stay outside the bundle. */
 const external = ['sharp', '@libsql/client', 'harfbuzzjs', '@expo-google-fonts/*', 'pino', 'docx'];
+// Chunks are named by their content: old ones would pile up.
+for (const outdir of new Set(programs.map(([, o]) => o))) rmSync(outdir, { recursive: true, force: true });
 for (const [entry, outdir] of programs) {
   if (!existsSync(entry)) continue;
   await build({

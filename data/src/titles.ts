@@ -9,7 +9,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as z from 'zod';
 import { countWords, done, refused, type Outcome } from '@pagina/core/base';
 import {
   apply,

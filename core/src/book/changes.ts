@@ -5,7 +5,7 @@
  * book as it was. Undo is the inverse, applied; redo is the inverse of that. A `group` is one step for a person.
  */
 import { Mapping, Step } from 'prosemirror-transform';
-import { z } from 'zod';
+import * as z from 'zod';
 import { done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
 import {

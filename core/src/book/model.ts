@@ -1,6 +1,6 @@
 /** The book in memory, and as JSON that is parsed by Zod and carries a version. */
 import { Node } from 'prosemirror-model';
-import { z } from 'zod';
+import * as z from 'zod';
 import { done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
 import { SECTION_KINDS, type SectionKind } from './kinds';

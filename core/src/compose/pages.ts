@@ -64,7 +64,9 @@ const COST = {
 };
 const WINDOW = 3;
 const MIN_LAST_ROWS = 4;
-const BEAM = 160;
+const BEAM = 48;
+/** More than this behind the best state, a state is given up. */
+const HOPELESS = 2.5 * COST.unlevel;
 const short = (rows: number): number => (rows <= 0 ? 0 : rows === 1 ? 60 : 350 * rows * rows);
 
 interface Link {
@@ -111,10 +113,13 @@ class States {
     const known = this.map.get(key);
     if (!known || s.cost < known.cost) this.map.set(key, s);
   }
-  /** The cheapest, at most `BEAM` of them. */
+  /** The cheapest, at most `BEAM` of them; those that are two level spreads behind the best cannot come first any more. */
   list(): State[] {
-    const all = [...this.map.values()];
-    return all.length <= BEAM ? all : all.sort((a, b) => a.cost - b.cost).slice(0, BEAM);
+    let best = Infinity;
+    for (const s of this.map.values()) if (s.cost < best) best = s.cost;
+    const near: State[] = [];
+    for (const s of this.map.values()) if (s.cost <= best + HOPELESS) near.push(s);
+    return near.length <= BEAM ? near : near.sort((x, y) => x.cost - y.cost).slice(0, BEAM);
   }
   get size(): number {
     return this.map.size;

@@ -1,5 +1,5 @@
 /** The bibliographic record of a title: typed once, used on the title page, in every file and in every shop. */
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const ROLES = ['author', 'editor', 'translator', 'illustrator', 'foreword'] as const;
 export type Role = (typeof ROLES)[number];

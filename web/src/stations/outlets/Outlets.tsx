@@ -81,7 +81,7 @@ export function Outlets() {
                 </thead>
                 <tbody>
                   {demands.map((d) => (
-                    <tr key={d.name} className="h-8 border-b border-rule align-baseline" data-demand={d.name}>
+                    <tr key={d.name} className="h-8 border-b border-rule" data-demand={d.name}>
                       <th scope="row" className="pr-3 text-left font-normal">
                         {d.name}
                       </th>

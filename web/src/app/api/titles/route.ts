@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
+import * as z from 'zod';
 import { defaultEditions, emptyContent, type Book, type Section } from '@pagina/core/book';
 import { recordSchema } from '@pagina/core/record';
 import { activeJobs, createTitle, listTitles } from '@pagina/data';

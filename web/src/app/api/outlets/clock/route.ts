@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { answer, bodyOf, refuse } from '@/server/answer';
 import { outletDay } from '@/server/outlet';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { changeSchema } from '@pagina/core/book';
 import { changesSince, saveChange } from '@pagina/data';
 import { answer, bodyOf, refuse } from '@/server/answer';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { enqueue, jobsOf } from '@pagina/data';
 import { answer, bodyOf, refuse } from '@/server/answer';
 import { store } from '@/server/store';

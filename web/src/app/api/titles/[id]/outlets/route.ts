@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { demandsOf, isReady, OUTLETS } from '@pagina/core/outlets';
 import { enqueue, jobsOf, listingsOf, openListing, productsOf, readTitle } from '@pagina/data';
 import { answer, bodyOf, refuse } from '@/server/answer';
