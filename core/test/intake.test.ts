@@ -9,6 +9,7 @@ import {
   png,
   styledManuscript,
   unstyledManuscript,
+  verseManuscript,
 } from './fixtures/manuscript';
 
 async function read(bytes: Uint8Array): Promise<Intake> {
@@ -74,6 +75,24 @@ describe('a manuscript in its proper styles', () => {
     });
     expect(figure).toEqual(['A map of the flats']);
     expect(i.files.size).toBe(1);
+  });
+  it('keeps stanzas apart and the indents of verse', async () => {
+    const i = await read(await verseManuscript());
+    const verse = i.book.sections[0]?.content.child(1);
+    expect(verse?.type.name).toBe('verse');
+    const shape: unknown[] = [];
+    verse?.forEach((stanza) => {
+      const lines: unknown[] = [];
+      stanza.forEach((l) => void lines.push([l.textContent, l.attrs.indent]));
+      shape.push(lines);
+    });
+    expect(shape).toEqual([
+      [
+        ['The tide goes out,', 0],
+        ['the tide comes in.', 1],
+      ],
+      [['Nobody counts it.', 0]],
+    ]);
   });
   it('counts what was cleaned and sets typed contents and number lines aside', async () => {
     const i = await read(await styledManuscript());

@@ -139,7 +139,7 @@ function blockOf(
     return [new Paragraph({ heading: HeadingLevel.HEADING_3, children: runs(line.slice(3)) })];
   if (line.startsWith('- '))
     return [new Paragraph({ numbering: { reference: 'list', level: 0 }, children: runs(line.slice(2)) })];
-  if (line.startsWith('|')) return line.trim() === '|' ? [] : styled('Verse', line.replace(/^\| ?/, ''));
+  if (line.startsWith('|')) return styled('Verse', line.replace(/^\| ?/, ''));
   if (line.startsWith('> ')) return styled('Quote', line.slice(2));
   if (line.startsWith('~ ')) return styled('Letter', line.slice(2));
   if (line.trim() === '* * *') return [centred('* * *')];

@@ -122,7 +122,7 @@ export function contentsBlocks(
   const step = Math.round(text.size * 0.55);
   const room = Math.round(text.size * 2.4);
   const withParts = entries.some((e) => e.depth > 0);
-  return entries.map((entry) => {
+  return entries.map((entry, index) => {
     const part = entry.section.kind === 'part';
     const x = entry.depth * Math.round(text.size * 1.3);
     const label = part
@@ -172,7 +172,10 @@ export function contentsBlocks(
           .map((i) => ({ ...i, row })),
       );
     }
-    return solid(section.id, row + 1, items, { before: part ? 1 : 0, keep: part && withParts ? 1 : 0 });
+    return solid(section.id, row + 1, items, {
+      before: part || entry.depth < (entries[index - 1]?.depth ?? 0) ? 1 : 0,
+      keep: part && withParts ? 1 : 0,
+    });
   });
 }
 

@@ -198,6 +198,7 @@ export class Assembler {
         continue;
       }
       const gap = empties > 0 && !spaced && out.length > 0 && last()?.type.name === 'paragraph';
+      const apart = empties > 0;
       empties = 0;
       if (b.pictures.length > 0) {
         for (const p of b.pictures) {
@@ -240,7 +241,7 @@ export class Assembler {
         takeNotes(last() as Node);
         continue;
       }
-      this.paragraph(b, out);
+      this.paragraph(b, out, apart);
       takeNotes(last() as Node);
     }
     while (last()?.type.name === 'break') out.pop();
@@ -261,7 +262,7 @@ export class Assembler {
   }
 
   /** A paragraph by its style and place; joins to a displayed block before it of the same sort. */
-  private paragraph(b: RawParagraph, out: Node[]): void {
+  private paragraph(b: RawParagraph, out: Node[], apart: boolean): void {
     const style = b.style.toLowerCase();
     const before = out.at(-1);
     const join = (type: string, attrs: Record<string, unknown>, child: Node): void => {
@@ -270,14 +271,18 @@ export class Assembler {
       else out.push(schema.node(type, { id: this.id(), ...attrs }, [child]));
     };
     if (/verse|poe(m|try)|lyric|gedicht/.test(style)) {
-      const line = schema.node('verseLine', { id: this.id() }, this.inline(b));
+      // Spaces before a line of verse are its indent; a blank line between lines begins a stanza.
+      const indent = Math.min(4, Math.ceil((/^[ \t\u00a0]*/.exec(b.text)?.[0].length ?? 0) / 4));
+      const line = schema.node('verseLine', { id: this.id(), indent }, this.inline(b));
       const stanza = before?.type.name === 'verse' ? before.lastChild : null;
-      if (before && stanza?.type.name === 'stanza')
+      const begun = (): Node => schema.node('stanza', { id: this.id() }, [line]);
+      if (!before || stanza?.type.name !== 'stanza')
+        out.push(schema.node('verse', { id: this.id() }, [begun()]));
+      else if (apart) out[out.length - 1] = before.copy(before.content.addToEnd(begun()));
+      else
         out[out.length - 1] = before.copy(
           before.content.replaceChild(before.childCount - 1, stanza.copy(stanza.content.addToEnd(line))),
         );
-      else
-        out.push(schema.node('verse', { id: this.id() }, [schema.node('stanza', { id: this.id() }, [line])]));
       return;
     }
     if (/quot|block text|zitat|citation/.test(style)) return join('quotation', {}, this.paragraphNode(b));
