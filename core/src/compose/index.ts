@@ -1,7 +1,7 @@
 export * from './composition';
 export * from './compose';
 export * from './display';
-export { type PagePlan } from './pages';
+export { type PagePlan, type PageShape, type Plan } from './pagestate';
 export {
   breakLines,
   otherLengths,
@@ -13,5 +13,5 @@ export {
 } from './lines';
 export { breakpointsOf, Kind } from './breakpoints';
 export { ParagraphBuilder, Spaces, After, type Paragraph } from './paragraph';
-export { planPages, type PageShape, type Plan } from './pages';
+export { planPages } from './pages';
 export { type FlowBlock, type Variant } from './flow';

@@ -7,7 +7,8 @@ import { FlowBuilder } from './blocks';
 import type { Placed, Side } from './composition';
 import type { Flow, FlowBlock } from './flow';
 import { openingBlock } from './opening';
-import { planPages, type Fault, type PagePlan } from './pages';
+import { planPages } from './pages';
+import type { Fault, PagePlan } from './pagestate';
 import type { Setter } from './setter';
 
 export interface SectionPages {

@@ -20,6 +20,7 @@ import {
   sectionToJson,
   type Book,
   type Change,
+  type Edition,
   type Section,
   type SectionKind,
 } from '@pagina/core/book';
@@ -115,6 +116,28 @@ function laneRunsOn(lines: readonly Line[], at: number, edition: string): boolea
     .reverse()
     .find((l) => l.type === 'section');
   return carried(above) && carried(lines.slice(at).find((l) => l.type === 'section'));
+}
+
+/** The lanes of a line that is no section. */
+function Lanes({
+  lines,
+  at,
+  editions,
+}: {
+  lines: readonly Line[];
+  at: number;
+  editions: readonly Edition[];
+}) {
+  return editions.map((e) => (
+    <td key={e.id} className="relative p-0">
+      {laneRunsOn(lines, at, e.id) ? (
+        <span
+          aria-hidden
+          className="absolute top-[-1px] bottom-[-1px] left-1/2 w-[2px] -translate-x-1/2 bg-spruce"
+        />
+      ) : null}
+    </td>
+  ));
 }
 
 export function RunningOrder() {
@@ -341,16 +364,7 @@ export function RunningOrder() {
                       <th colSpan={5} scope="rowgroup" className="column-head h-7 px-3 text-left">
                         {l.name}
                       </th>
-                      {book.editions.map((e) => (
-                        <td key={e.id} className="relative p-0">
-                          {laneRunsOn(lines, i, e.id) ? (
-                            <span
-                              aria-hidden
-                              className="absolute top-[-1px] bottom-[-1px] left-1/2 w-[2px] -translate-x-1/2 bg-spruce"
-                            />
-                          ) : null}
-                        </td>
-                      ))}
+                      <Lanes lines={lines} at={i} editions={book.editions} />
                       <td />
                     </tr>
                   ) : l.type === 'absent' ? (
@@ -360,16 +374,7 @@ export function RunningOrder() {
                       <td className="px-2 italic" colSpan={3}>
                         not in the book
                       </td>
-                      {book.editions.map((e) => (
-                        <td key={e.id} className="relative p-0">
-                          {laneRunsOn(lines, i, e.id) ? (
-                            <span
-                              aria-hidden
-                              className="absolute top-[-1px] bottom-[-1px] left-1/2 w-[2px] -translate-x-1/2 bg-spruce"
-                            />
-                          ) : null}
-                        </td>
-                      ))}
+                      <Lanes lines={lines} at={i} editions={book.editions} />
                       <td className="px-2 text-right">
                         <button
                           type="button"
