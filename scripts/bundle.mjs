@@ -1,6 +1,8 @@
 /** Bundles the command-line programs with esbuild: cli, works, outlets-sim. Run by `npm install` through `prepare`. */
 import { build } from 'esbuild';
-import { existsSync, rmSync } from 'node:fs';
+import { existsSync, rmSync, statSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
 
 const programs = [
   ['cli/src/main.ts', 'cli/dist'],
@@ -13,24 +15,43 @@ const programs = [
 const external = ['sharp', '@libsql/client', 'harfbuzzjs', '@expo-google-fonts/*', 'pino', 'docx'];
 // Chunks are named by their content: old ones would pile up.
 for (const outdir of new Set(programs.map(([, o]) => o))) rmSync(outdir, { recursive: true, force: true });
-for (const [entry, outdir] of programs) {
-  if (!existsSync(entry)) continue;
-  await build({
+const bundle = (entry, outdir, more) =>
+  build({
     entryPoints: [entry],
     outdir,
     bundle: true,
-    splitting: true,
     platform: 'node',
     format: 'esm',
     target: 'node20',
     external,
     outExtension: { '.js': '.mjs' },
-
     minifySyntax: true,
     minifyWhitespace: true,
     logLevel: 'error',
     banner: {
       js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",
     },
+    ...more,
   });
-}
+for (const [entry, outdir] of programs)
+  if (existsSync(entry)) await bundle(entry, outdir, { splitting: true });
+/** The PDF library's modules have no effects of their own, but its package does not say so: what is not used is left out. */
+const lean = {
+  name: 'lean',
+  setup({ onResolve }) {
+    onResolve({ filter: /^pdf-lib$/ }, () => ({
+      path: fileURLToPath(import.meta.resolve('pdf-lib/es/core/index.js')),
+      sideEffects: false,
+    }));
+    onResolve({ filter: /^\./ }, ({ path, importer, resolveDir }) =>
+      importer.includes('/pdf-lib/es/')
+        ? { path: esModule(resolve(resolveDir, path)), sideEffects: false }
+        : undefined,
+    );
+  },
+};
+const esModule = (path) =>
+  [path, `${path}.js`, join(path, 'index.js')].find((p) => existsSync(p) && statSync(p).isFile());
+// The thread stands alone and starts with no more than it needs.
+for (const outdir of ['cli/dist', 'works/dist'])
+  await bundle('make/src/pdf-thread.ts', outdir, { mainFields: ['module', 'main'], plugins: [lean] });

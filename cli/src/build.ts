@@ -2,7 +2,7 @@ import { pictureInfo } from '@pagina/core/base';
 import type { Book, Edition } from '@pagina/core/book';
 import { trimOf } from '@pagina/core/design';
 import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
-import { makeEbook, makePrint, readBookFile, type BookFile } from '@pagina/make';
+import { makeEbook, makePrint, readBookFile, settleForOneFile, type BookFile } from '@pagina/make';
 import { readInput, Unusable, unusable, writeOutput, type Options } from './main';
 
 /** Makes one edition of a manuscript or a book file. */
@@ -11,6 +11,7 @@ export async function build(path: string, options: Options): Promise<number> {
   if (form !== 'print' && form !== 'reflow')
     throw new Unusable('Say which edition to make: --edition print or --edition reflow.');
   if (!options.out) throw new Unusable('Say where the file goes: --out FILE.');
+  settleForOneFile();
   const started = performance.now();
   const source = await open(path);
   const { book, edition } = prepared(source, options, form);

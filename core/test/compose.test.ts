@@ -4,9 +4,13 @@ import fc from 'fast-check';
 import {
   compose,
   ComposeCache,
+  DisplayIndex,
   displayList,
-  indexOfFile,
+  drawnPage,
+  HYPHENATED,
+  sheetLines,
   TEXT,
+  textLines,
   TEXT_HEAD,
   GLYPH,
   type Composition,
@@ -27,27 +31,14 @@ async function set(b: Book, cache?: ComposeCache): Promise<Composition> {
   if (!r.ok) throw new Error(r.refusal.message);
   return r.value;
 }
-/** The words of a page as its display list shows them, hyphens of divided words taken out. */
+/** The lines of a composition as a reader sees them, hyphens of divided words taken out. */
 function linesOf(c: Composition): string[] {
-  const out: string[] = [];
-  for (const page of c.pages)
-    for (const p of page.body)
-      if (p.item.kind === 'line') {
-        const { paragraph, line } = p.item;
-        let t = '';
-        for (let i = line.from; i <= line.to; i++) {
-          const piece = paragraph.pieces[i];
-          if (!piece) continue;
-          if (piece.kind === 'space') t += ' ';
-          else
-            t += piece.text.slice(
-              i === line.from ? line.fromCut : 0,
-              i === line.to && line.toCut ? line.toCut : undefined,
-            );
-        }
-        out.push(t);
-      }
-  return out;
+  return c.pages.flatMap((page) =>
+    [...sheetLines(page.body)].map((line) => {
+      const t = line.words.map((w) => (w === null ? ' ' : c.words.texts[w])).join('');
+      return line.flags & HYPHENATED ? t.slice(0, -1) : t;
+    }),
+  );
 }
 const hashOf = (c: Composition): string =>
   createHash('sha256').update(linesOf(c).join('\n')).digest('hex').slice(0, 16);
@@ -64,27 +55,26 @@ describe('a composed book', () => {
       start('p1').label,
       start('c1').label,
     ]).toEqual(['i', 'ii', 'iii', '1', '3']);
-    for (const p of c.pages.filter((x) => x.blank)) expect([...p.body, ...p.furniture]).toEqual([]);
+    for (const p of c.pages.filter((x) => x.blank)) expect([...p.body.ops, ...p.furniture.ops]).toEqual([]);
     expect(c.pages.length % 2).toBe(0);
   });
   it('prints in its contents the folios on which sections really start', async () => {
     const b = threeChapters();
     const c = await set(b);
     const contents = c.pages[c.starts.get('toc') as number]!;
-    const shown = contents.body.flatMap((p) =>
-      p.item.kind === 'line' && p.item.align === 'right'
-        ? [p.item.paragraph.pieces.map((x) => (x.kind === 'word' ? x.text : ' ')).join('')]
-        : [],
-    );
+    // A folio ends at the measure; titles and leaders end before it.
+    const right = c.interior.page.width - c.interior.margins.inside - c.interior.margins.outside;
+    const shown = [...sheetLines(contents.body)]
+      .filter((l) => l.x > right / 2 && l.words.length === 1)
+      .map((l) => c.words.texts[l.words[0] as number]);
     expect(shown).toEqual(['p1', 'c1', 'c2', 'ack'].map((id) => c.pages[c.starts.get(id) as number]!.label));
   });
   it('stands every line of text on the grid, and facing pages end level', async () => {
     const c = await set(threeChapters());
     const { leading } = c.interior.text;
     for (const page of c.pages)
-      for (const p of page.body)
-        if (p.item.kind === 'line' && p.item.dy === 0)
-          expect((p.y - c.interior.margins.top - Math.round(leading * 0.76)) % leading).toBe(0);
+      for (const line of textLines(page.body))
+        expect((line.y - c.interior.margins.top - Math.round(leading * 0.76)) % leading).toBe(0);
     expect(c.report).toMatchObject({ unlevelSpreads: 0, widows: 0, orphans: 0, overfullLines: 0 });
   });
   it('is the same whether sections come from the cache or not', async () => {
@@ -102,7 +92,7 @@ describe('a composed book', () => {
   it('sets a drop cap and small capitals without losing a letter', async () => {
     const c = await set(book([section('a', 'chapter', [`\u201cEvery ${prose(60)}`])]));
     const page = c.pages[0]!;
-    const list = displayList(c, page, indexOfFile());
+    const list = displayList(drawnPage(c, page), c.words, new DisplayIndex());
     expect(list.text.replace(/\s/g, '')).toContain('\u201cE');
     expect(list.text.replace(/\s/g, '')).toContain('\u201cEveryBy');
   });
@@ -118,13 +108,28 @@ describe('a composed book', () => {
     expect(c.missing.every((m) => m.place.section === 'a')).toBe(true);
     expect(c.missing.map((m) => m.char).join('')).not.toMatch(/[\u0370-\u04ff]/);
   });
+  it('finds them in headings, notes and table cells too', async () => {
+    const content = schema.node('doc', null, [
+      schema.node('subhead', { id: 'h', level: 1 }, [schema.text('A \u{1F40B}')]),
+      schema.node('paragraph', { id: 'p' }, [schema.text('Text'), schema.node('note', { ref: 'n' })]),
+      schema.node('noteBody', { id: 'n' }, [
+        schema.node('paragraph', { id: 'np' }, [schema.text('A \u{1F41F}')]),
+      ]),
+    ]);
+    const c = await set(book([{ ...section('a', 'chapter', [], { title: 'On \u{1F409}' }), content }]));
+    expect(c.missing.map((m) => [m.char, m.place.block])).toEqual([
+      ['\u{1F409}', undefined],
+      ['\u{1F40B}', 'h'],
+      ['\u{1F41F}', 'np'],
+    ]);
+  });
   it('sets a book of one word', async () =>
     expect((await set(book([section('a', 'chapter', ['Word.'])]))).pages.length).toBe(2));
   it('makes a display list whose advances add up to the measure on every justified line', async () => {
     const c = await set(threeChapters());
     const measure = c.interior.page.width - c.interior.margins.inside - c.interior.margins.outside;
     for (const page of c.pages) {
-      const { ops } = displayList(c, page, indexOfFile());
+      const { ops } = displayList(drawnPage(c, page), c.words, new DisplayIndex());
       for (let at = 0; at < ops.length;) {
         if (ops[at] !== TEXT) {
           at += ops[at] === 2 ? 5 : 6;
@@ -235,7 +240,9 @@ it('random books never fail, overfill a page or lose a word', async () => {
         const b = book([{ ...section('a', 'chapter', []), content }]);
         b.editions[0]!.trim = trim;
         const c = await set(b);
-        const shown = linesOf(c).join('').replace(/\s/g, '').replace(/ﬃ/g, 'ﬃ');
+        // Characters that no face has are reported instead of shown.
+        const absent = c.missing.map((m) => m.char).join('');
+        const shown = (linesOf(c).join('') + absent).replace(/\s/g, '').replace(/ﬃ/g, 'ﬃ');
         const plain = (t: string) => t.replace(/[\s❦]/g, '');
         let wanted = '';
         content.descendants((n) => {

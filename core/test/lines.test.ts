@@ -4,6 +4,7 @@ import {
   After,
   breakLines,
   breakpointsOf,
+  Divider,
   DEMERITS,
   Kind,
   MAX_LADDER,
@@ -13,12 +14,12 @@ import {
   type Paragraph,
   type SetLine,
 } from '../src/compose';
-import { loadHyphenator, TypeCase, type Hyphenator, type Style } from '../src/type';
+import { loadHyphenator, TypeCase, type Style } from '../src/type';
 import { typeSource } from '@pagina/make';
 import { openNovelChapters, paragraphsOf } from '../../bench/open-novel';
 
 let style: Style;
-let hyphenate: Hyphenator;
+let divider: Divider;
 beforeAll(async () => {
   const source = await typeSource();
   style = new TypeCase(source.harfbuzz, source.family).style('regular', {
@@ -28,7 +29,7 @@ beforeAll(async () => {
     rise: 0,
     tracking: 0,
   });
-  hyphenate = await loadHyphenator('en-US');
+  divider = new Divider(await loadHyphenator('en-US'));
 });
 
 const SHARES = { stretch: 167, shrink: 80 };
@@ -37,8 +38,8 @@ const paragraph = (text: string, indent = 18_000): Paragraph =>
 const MEASURE = 306_000;
 
 /** Demerits of given lines by the formula told in lines.ts, worked out here anew from the breakpoints. */
-function demerits(p: Paragraph, ends: readonly number[], measure: number, h: Hyphenator | null): number {
-  const b = breakpointsOf(p, { hyphenate: h, narrowest: measure });
+function demerits(p: Paragraph, ends: readonly number[], measure: number, h: Divider | null): number {
+  const b = breakpointsOf(p, { divider: h, narrowest: measure });
   let total = 0;
   let ladder = 0;
   let fitness = 1;
@@ -71,7 +72,7 @@ function demerits(p: Paragraph, ends: readonly number[], measure: number, h: Hyp
 
 /** The largest ratio of lines with those ends. */
 function loosest(p: Paragraph, ends: readonly number[]): number {
-  const b = breakpointsOf(p, { hyphenate: null, narrowest: MEASURE });
+  const b = breakpointsOf(p, { divider: null, narrowest: MEASURE });
   return Math.max(
     ...ends.slice(0, -1).map((j, i) => {
       const a = ends[i - 1] ?? -1;
@@ -84,8 +85,8 @@ function loosest(p: Paragraph, ends: readonly number[]): number {
 }
 
 /** Our lines as indexes of breakpoints. */
-function endsOf(p: Paragraph, lines: readonly SetLine[], measure: number, h: Hyphenator | null): number[] {
-  const b = breakpointsOf(p, { hyphenate: h, narrowest: measure });
+function endsOf(p: Paragraph, lines: readonly SetLine[], measure: number, h: Divider | null): number[] {
+  const b = breakpointsOf(p, { divider: h, narrowest: measure });
   return lines.map((l) => {
     for (let j = 0; j < b.count; j++)
       if (b.piece[j] === l.to && b.cut[j] === l.toCut && b.kind[j] === l.kind) return j;
@@ -102,7 +103,7 @@ describe('total fit', () => {
       const p = paragraph(words.slice(n * 17, n * 17 + 14 + (n % 9)).join(' '));
       const measure = 110_000 + n * 2_500;
       const ours = breakLines(p, { measure }, null);
-      const b = breakpointsOf(p, { hyphenate: null, narrowest: measure });
+      const b = breakpointsOf(p, { divider: null, narrowest: measure });
       let best = Infinity;
       const search = (ends: number[]): void => {
         const from = (ends.at(-1) ?? -1) + 1;
@@ -165,7 +166,7 @@ describe('total fit', () => {
         if (e instanceof MaxAdjustmentExceededError) continue;
         throw e;
       }
-      const b = breakpointsOf(p, { hyphenate: null, narrowest: MEASURE });
+      const b = breakpointsOf(p, { divider: null, narrowest: MEASURE });
       const ends = theirs.slice(1).map((i, n, all) => {
         if (n === all.length - 1) return b.count - 1;
         for (let j = 0; j < b.count; j++) if (b.piece[j] === at[i]) return j;
@@ -187,7 +188,7 @@ describe('total fit', () => {
       'Incomprehensibilities of the neighbourhood — well-known ones — are extraordinarily understated.',
     );
     for (const measure of [306_000, 120_000, 60_000, 30_000, 12_000]) {
-      const { lines } = breakLines(p, { measure }, hyphenate);
+      const { lines } = breakLines(p, { measure }, divider);
       let piece = 0;
       let cut = 0;
       for (const l of lines) {
@@ -204,7 +205,7 @@ describe('total fit', () => {
       .slice(0, 20)
       .flatMap((c) => paragraphsOf(c.text))
       .slice(0, 200)) {
-      const { lines } = breakLines(paragraph(text), { measure: MEASURE }, hyphenate);
+      const { lines } = breakLines(paragraph(text), { measure: MEASURE }, divider);
       let run = 0;
       for (const l of lines) {
         run = l.kind === Kind.hyphen || l.kind === Kind.dash ? run + 1 : 0;
@@ -228,8 +229,8 @@ describe('total fit', () => {
   it('offers a paragraph a line longer or shorter only with decent spaces', () => {
     const text = paragraphsOf(openNovelChapters()[3]!.text)[1] as string;
     const p = paragraph(text);
-    const best = breakLines(p, { measure: MEASURE }, hyphenate);
-    for (const o of otherLengths(p, { measure: MEASURE }, hyphenate, best.lines.length)) {
+    const best = breakLines(p, { measure: MEASURE }, divider);
+    for (const o of otherLengths(p, { measure: MEASURE }, divider, best.lines.length)) {
       expect(Math.abs(o.lines.length - best.lines.length)).toBe(1);
       expect(Math.max(...o.lines.map((l) => l.ratio))).toBeLessThanOrEqual(0.8);
       expect(o.demerits).toBeGreaterThanOrEqual(best.demerits);

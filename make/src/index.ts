@@ -1,3 +1,5 @@
+export * from './cold';
+export * from './places';
 export * from './faces';
 export * from './pictures';
 export * from './print';

@@ -1,10 +1,10 @@
 /** Makes the printer's PDF of an edition: composition, pictures, file. */
 import { done, refused, type Outcome } from '@pagina/core/base';
 import type { Book } from '@pagina/core/book';
-import { compose, type ComposeCache, type Composition } from '@pagina/core/compose';
-import { printPdf, type PdfPicture } from '@pagina/core/pdf';
-import { openDeflater } from './deflate';
-import { faceSubsetter, typeSource } from './faces';
+import { compose, sheetPictures, type ComposeCache, type Composition } from '@pagina/core/compose';
+import type { PdfPicture } from '@pagina/core/pdf';
+import { typeSource } from './faces';
+import { openPdfFile } from './pdf-file';
 import { printPicture } from './pictures';
 
 /** Bytes of a book's picture by id; null when they are not at hand. */
@@ -29,41 +29,42 @@ export async function makePrint(
   { pictures, cache, progress }: MakeOptions,
 ): Promise<Outcome<PrintMade>> {
   const clock = stopwatch();
-  // Compiled on another thread while pages are set.
-  const subsetter = faceSubsetter();
-  const source = await typeSource();
-  clock.lap('faces');
-  const composed = await compose(book, editionId, source, {
-    cache,
-    progress: progress && ((s) => progress('Setting pages', s)),
-  });
-  if (!composed.ok) return composed;
-  clock.lap('compose');
-  const composition = composed.value;
-  const ready = await printPictures(composition, pictures);
-  clock.lap('pictures');
-  const edition = book.editions.find((e) => e.id === editionId);
-  const deflater = openDeflater();
-  const bytes = await printPdf({
-    composition,
-    record: book.record,
-    date: edition?.date ?? '',
-    pictures: ready,
-    tools: { deflate: deflater.deflate, subsetter: await subsetter },
-    progress: progress && ((s) => progress('Writing the file', s)),
-  });
-  await deflater.close();
-  clock.lap('pdf');
-  if (!bytes) return refused('make/stopped', 'The work was stopped.');
-  return done({ bytes, composition, milliseconds: clock.laps });
+  // Writes the first pages while the others are set.
+  const file = openPdfFile();
+  try {
+    const source = await typeSource();
+    clock.lap('faces');
+    const composed = await compose(book, editionId, source, {
+      cache,
+      progress: progress && ((s) => progress('Setting pages', s)),
+      onPage: file.page,
+    });
+    if (!composed.ok) return composed;
+    clock.lap('compose');
+    const composition = composed.value;
+    const ready = await printPictures(composition, pictures);
+    clock.lap('pictures');
+    if (progress?.('Writing the file', 0.5) === false)
+      return refused('make/stopped', 'The work was stopped.');
+    const edition = book.editions.find((e) => e.id === editionId);
+    const bytes = await file.end(composition.pages, composition, {
+      record: book.record,
+      date: edition?.date ?? '',
+      firstArabic: composition.pages.findIndex((p) => p.label === '1'),
+      pictures: ready,
+    });
+    clock.lap('pdf');
+    return done({ bytes, composition, milliseconds: clock.laps });
+  } finally {
+    await file.close();
+  }
 }
 
 async function printPictures(c: Composition, bytesOf: PictureBytes): Promise<Map<string, PdfPicture>> {
   const widths = new Map<string, number>();
   for (const page of c.pages)
-    for (const { item } of page.body)
-      if (item.kind === 'picture')
-        widths.set(item.picture, Math.max(widths.get(item.picture) ?? 0, item.width / 72_000));
+    for (const { picture, width } of sheetPictures(page.body))
+      widths.set(picture, Math.max(widths.get(picture) ?? 0, width / 72_000));
   const ready = new Map<string, PdfPicture>();
   for (const [id, width] of widths) {
     const bytes = await bytesOf(id);

@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { checkPdf, checkFileAgreement, pdfFacts, pdfSubject } from '@pagina/core/check';
 import { schema, type Book } from '@pagina/core/book';
+import { sheetLines } from '@pagina/core/compose';
 import { makePrint, readBookFile, writeBookFile, type PrintMade } from '../src';
 import { openNovel, openNovelChapters, paragraphsOf } from '../../bench/open-novel';
 import { book, section, threeChapters } from '../../core/test/fixtures/books';
@@ -106,16 +107,13 @@ describe('the open novel as a printer’s PDF', () => {
     expect(run('pdfinfo', novel.path)).toMatch(/Page size:\s+396 x 612 pts/);
   });
 });
-const headingLetters = (made: PrintMade): number =>
-  made.composition.pages
-    .flatMap((p) => p.body)
-    .reduce(
-      (n, { item }) =>
-        item.kind === 'line' && item.line.last && item.paragraph.block === ''
-          ? n + item.paragraph.pieces.reduce((k, x) => k + (x.kind === 'word' ? x.text.length : 0), 0)
-          : n,
-      0,
-    );
+/** Letters of lines that no block holds: the chapters' headings. */
+const headingLetters = ({ composition: c }: PrintMade): number =>
+  c.pages
+    .flatMap((p) => [...sheetLines(p.body)])
+    .filter((l) => l.block === '')
+    .flatMap((l) => l.words)
+    .reduce<number>((n, w) => n + (w === null ? 0 : (c.words.texts[w] as string).length), 0);
 
 describe('the printer’s PDF', () => {
   const withPicture = (): Book => {

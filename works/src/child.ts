@@ -13,7 +13,7 @@ import {
 } from '@pagina/core/check';
 import { bySeverity, type Finding } from '@pagina/core/base';
 import { readManuscript } from '@pagina/core/intake';
-import { makeEbook, makePrint } from '@pagina/make';
+import { makeEbook, makePrint, settleForOneFile } from '@pagina/make';
 import type { FromChild, Task } from './tasks';
 
 const say = (m: FromChild): Promise<void> => new Promise((done) => process.send?.(m, () => done()));
@@ -110,6 +110,7 @@ const MARKS: Record<string, string> = {
   overfull: 'a line is too full',
 };
 
+settleForOneFile();
 process.once('message', (task: Task) => {
   (task.kind === 'read' ? read(task) : make(task))
     .then(say, (e: unknown) =>

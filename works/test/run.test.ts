@@ -81,7 +81,7 @@ describe('the works process', () => {
     await runner({ time: 300 }).once();
     expect((await readJob(store, slow))?.error).toMatch(/too long/);
     const fat = await enqueue(store, 'make', { edition: 'paperback' }, id);
-    await runner({ memory: 30 }).once();
+    await runner({ memory: 10 }).once();
     expect((await readJob(store, fat))?.error).toMatch(/given up/);
   });
   it('that is killed in mid-work loses nothing: the next one does the job', async () => {

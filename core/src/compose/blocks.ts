@@ -21,7 +21,6 @@ function noteNumbers(doc: Node): Map<string, string> {
 export class FlowBuilder {
   private readonly blocks: FlowBlock[] = [];
   private readonly marks: Map<string, string>;
-  private readonly missing: { char: string; place: FlowBlock['place'] }[] = [];
   /** Blank rows that the block before wants below it. */
   private after = 0;
   /** The next paragraph begins flush: after a heading, a break, a displayed block. */
@@ -45,7 +44,7 @@ export class FlowBuilder {
       this.block(node, first && node.type.name === 'paragraph');
       if (node.type.name === 'paragraph') first = false;
     });
-    return { section: this.section.id, blocks: this.blocks, notes: this.notes(), missing: this.missing };
+    return { section: this.section.id, blocks: this.blocks, notes: this.notes() };
   }
 
   private get manner(): Manner {
@@ -137,9 +136,6 @@ export class FlowBuilder {
     place: FlowBlock['place'],
     more: { before?: number; keep?: number; minRows?: number; extra?: LineItem } = {},
   ): void {
-    for (const piece of p.pieces)
-      if (piece.kind === 'word' && piece.missing)
-        for (const char of piece.missing) this.missing.push({ char, place });
     const before = Math.max(this.blocks.length === 0 ? 0 : this.after, more.before ?? 0);
     this.after = 0;
     this.flush = false;
@@ -322,9 +318,7 @@ export class FlowBuilder {
     const caption = [node.textContent.trim(), node.attrs.credit as string].filter(Boolean).join(' ');
     if (caption) {
       const text = displayed(this.s, caption, { size: this.s.interior.note.size, italic: true }, rows);
-      items.push(
-        ...text.items.map((i) => ({ ...i, paragraph: { ...i.paragraph, block: node.attrs.id as string } })),
-      );
+      items.push(...text.items.map((i) => i.ofBlock(node.attrs.id as string)));
       rows += text.rows;
     }
     if (rows === 0) return;
@@ -367,7 +361,7 @@ export class FlowBuilder {
           const p = this.s.paragraph(para, form, (ref) => this.marks.get(ref) ?? '*');
           if (p.pieces.length === 0) return;
           const lines = this.s.items(p, this.s.break(p, form), form);
-          items.push(...lines.map((l) => ({ ...l, row: l.row + at })));
+          items.push(...lines.map((l) => l.atRow(l.row + at)));
           at += lines.length;
         });
         rows = Math.max(rows, at);

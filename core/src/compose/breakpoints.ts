@@ -3,7 +3,8 @@
  * breakpoints is one subtraction: `end[b] − start[a]`.
  */
 import type { Mp } from '../base';
-import type { Hyphenator, Word } from '../type';
+import type { Word } from '../type';
+import { ruptures, type Divider, type Division } from './divide';
 import { After, type Paragraph } from './paragraph';
 
 export const enum Kind {
@@ -42,8 +43,10 @@ export class Breakpoints {
     cut: number,
     end: Mp,
     start: Mp,
-    stretch: [Mp, Mp] | Mp,
-    shrink: [Mp, Mp] | Mp,
+    stretchEnd: Mp,
+    stretchStart: Mp,
+    shrinkEnd: Mp,
+    shrinkStart: Mp,
   ): void {
     const i = this.count++;
     if (i >= this.kind.length) this.grow();
@@ -53,10 +56,10 @@ export class Breakpoints {
     this.cut[i] = cut;
     this.end[i] = end;
     this.start[i] = start;
-    this.stretchEnd[i] = typeof stretch === 'number' ? stretch : stretch[0];
-    this.stretchStart[i] = typeof stretch === 'number' ? stretch : stretch[1];
-    this.shrinkEnd[i] = typeof shrink === 'number' ? shrink : shrink[0];
-    this.shrinkStart[i] = typeof shrink === 'number' ? shrink : shrink[1];
+    this.stretchEnd[i] = stretchEnd;
+    this.stretchStart[i] = stretchStart;
+    this.shrinkEnd[i] = shrinkEnd;
+    this.shrinkStart[i] = shrinkStart;
   }
 
   private grow(): void {
@@ -78,28 +81,9 @@ export class Breakpoints {
   }
 }
 
-const CORE = /[\p{L}\u2019']+/u;
-const MIN_CORE = 5;
-
-/** Hyphenation points of a word with its punctuation: only the letters are looked at. */
-function pointsIn(word: Word, hyphenate: Hyphenator): readonly number[] {
-  const text = word.text;
-  if (text.length < MIN_CORE) return [];
-  const m = CORE.exec(text);
-  if (!m || m[0].length < MIN_CORE) return [];
-  // A compound's parts end at their own dash; anything with two stretches of letters or with figures stays whole.
-  if (/[\p{L}\p{N}]/u.test(text.slice(m.index + m[0].length)) || /\p{N}/u.test(text)) return [];
-  const points = hyphenate(m[0].replace(/\u2019/g, "'"));
-  return m.index === 0 ? points : points.map((p) => p + (m?.index ?? 0));
-}
-
-/** Grapheme boundaries of a word that is wider than the narrowest line. */
-const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
-const graphemePoints = (text: string): number[] => [...segmenter.segment(text)].slice(1).map((s) => s.index);
-
 export interface BreakpointOptions {
   /** Null: only between words. */
-  hyphenate: Hyphenator | null;
+  divider: Divider | null;
   /** Words wider than this may be broken at any grapheme. */
   narrowest: Mp;
   /** Whether a word from one sum of widths to another can meet the end of a decent line; null asks of every word. */
@@ -109,7 +93,7 @@ export interface BreakpointOptions {
 /** Fills `b` (anew) with the places where the paragraph's lines may end; the last one is its end. */
 export function breakpointsOf(
   p: Paragraph,
-  { hyphenate, narrowest, near }: BreakpointOptions,
+  { divider, narrowest, near }: BreakpointOptions,
   b = new Breakpoints(),
 ): Breakpoints {
   b.count = 0;
@@ -143,44 +127,25 @@ export function breakpointsOf(
       }
       const first = pieces[next];
       if (!first) continue;
-      b.add(
-        Kind.space,
-        i - 1,
-        next,
-        0,
-        end - before.hangRight,
-        w + (first as Word).hangLeft,
-        [s0, s],
-        [k0, k],
-      );
+      b.add(Kind.space, i - 1, next, 0, end - before.hangRight, w + (first as Word).hangLeft, s0, s, k0, k);
       continue;
     }
     const tooWide = piece.width > narrowest;
     if (
       tooWide ||
-      (hyphenate &&
+      (divider &&
         i < lastWord &&
         !joined(p, i - 1) &&
         !joined(p, i) &&
         (!near || near(width, width + piece.width)))
     ) {
-      const points = tooWide ? graphemePoints(piece.text) : pointsIn(piece, hyphenate as Hyphenator);
-      for (let q = 0; q < points.length; q++) {
-        const cut = points[q] as number;
-        const head = tooWide
-          ? piece.style.word(piece.text.slice(0, cut))
-          : piece.style.word(`${piece.text.slice(0, cut)}-`);
-        const rest = piece.style.word(piece.text.slice(cut));
-        b.add(
-          tooWide ? Kind.rupture : Kind.hyphen,
-          i,
-          i,
-          cut,
-          width + head.width - head.hangRight,
-          width + piece.width - rest.width + rest.hangLeft,
-          stretch,
-          shrink,
-        );
+      const kind = tooWide ? Kind.rupture : Kind.hyphen;
+      const divisions = tooWide ? ruptures(piece) : (divider as Divider).of(piece);
+      for (let q = 0; q < divisions.length; q++) {
+        const { cut, head, rest } = divisions[q] as Division;
+        const end = width + head.width - head.hangRight;
+        const start = width + piece.width - rest.width + rest.hangLeft;
+        b.add(kind, i, i, cut, end, start, stretch, stretch, shrink, shrink);
       }
     }
     width += piece.width;
@@ -188,14 +153,14 @@ export function breakpointsOf(
     if (after[i] === After.dash) {
       const next = pieces[i + 1];
       const start = width + (next?.kind === 'word' ? next.hangLeft : 0);
-      b.add(Kind.dash, i, i + 1, 0, width - piece.hangRight, start, stretch, shrink);
+      b.add(Kind.dash, i, i + 1, 0, width - piece.hangRight, start, stretch, stretch, shrink, shrink);
     } else if (after[i] === After.forced) {
-      b.add(Kind.forced, i, i + 1, 0, width, width, stretch, shrink);
+      b.add(Kind.forced, i, i + 1, 0, width, width, stretch, stretch, shrink, shrink);
     }
   }
   let last = count - 1;
   while (last >= 0 && pieces[last]?.kind === 'space') last--;
-  b.add(Kind.forced, last, count, 0, width, width, stretch, shrink);
+  b.add(Kind.forced, last, count, 0, width, width, stretch, stretch, shrink, shrink);
   return b;
 }
 

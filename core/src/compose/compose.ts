@@ -4,18 +4,19 @@
  */
 import { hasUnsetScript, refused, done, type Outcome } from '../base';
 import { kindRule, sectionsOf, type Book, type Edition, type Section } from '../book';
-import { interiorOf, rowsOf, trimOf } from '../design';
+import { interiorOf, rowsOf, trimOf, type Interior } from '../design';
 import { contentsOf, headingsOf, isStanding, type Heading } from '../order';
 import { authorsLine } from '../record';
-import { loadHyphenator, TypeCase, type FamilyFiles, type HarfBuzz } from '../type';
+import { loadHyphenator, TypeCase, type FamilyFiles, type HarfBuzz, type WordBook } from '../type';
 import type { Composition, Page, Side } from './composition';
 import type { Flow } from './flow';
-import { furnitureOf } from './furniture';
+import { furnitureOf, type HeadWords } from './furniture';
 import { contentsBlocks, copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './pageforms';
 import { openingBlock, solid } from './opening';
 import { reportOf } from './report';
 import { pagesOf, textFlow, type SectionPages } from './section';
 import { Setter } from './setter';
+import { EMPTY_SHEET } from './sheet';
 
 export interface TypeSource {
   harfbuzz: HarfBuzz;
@@ -57,6 +58,17 @@ export interface ComposeOptions {
   /** Called between sections with the share done; answers false to stop. */
   progress?: (share: number) => boolean;
   exceptions?: readonly string[];
+  /**
+   * Called for every page as soon as it stands, while others are still to be set. A page may be replaced in a later
+   * round; the composition's own pages are the ones that count.
+   */
+  onPage?: (page: Page, setting: PageSetting) => void;
+}
+
+/** What a page is drawn with. */
+export interface PageSetting {
+  interior: Interior;
+  words: WordBook;
 }
 
 /** Contents and labels settle in two rounds in all but odd books; more than this is refused a further change. */
@@ -91,13 +103,15 @@ export async function compose(
     `${JSON.stringify(interior)}|${language}`,
     () => new Setter(interior, cache.typeCase(source), language, hyphenate),
   );
-  const job = new Job(book, edition, sections, setter, cache, options.progress);
+  const job = new Job(book, edition, sections, setter, cache, options);
   return job.run();
 }
 
 class Job {
   private readonly headings: Map<string, Heading>;
   private readonly pictures;
+  private readonly pages = new Map<string, Page>();
+  private readonly setting: PageSetting;
 
   constructor(
     private readonly book: Book,
@@ -105,9 +119,10 @@ class Job {
     private readonly sections: readonly Section[],
     private readonly s: Setter,
     private readonly cache: ComposeCache,
-    private readonly progress: ((share: number) => boolean) | undefined,
+    private readonly options: ComposeOptions,
   ) {
     this.headings = headingsOf(sections, book.record);
+    this.setting = { interior: s.interior, words: s.faces.words };
     this.pictures = new Map(book.pictures.map((p) => [p.id, p]));
   }
 
@@ -133,7 +148,6 @@ class Job {
       section: section.id,
       blocks,
       notes: new Map(),
-      missing: [],
     });
     if (isStanding(section)) {
       if (section.kind === 'half-title') return bare(halfTitle(s, section, book.record));
@@ -206,11 +220,11 @@ class Job {
     const starts = new Map<string, number>();
     const found = new Map<string, string>();
     const parts: SectionPages[] = [];
-    const missing: { char: string; place: { section: string } }[] = [];
+    const missing: Composition['missing'][number][] = [];
     const verso = this.book.record.title || authorsLine(this.book.record);
     let bodyStart = -1;
     for (const [index, section] of this.sections.entries()) {
-      if (first && this.progress?.(index / this.sections.length) === false) return null;
+      if (first && this.options.progress?.(index / this.sections.length) === false) return null;
       const rule = kindRule(section.kind);
       if (bodyStart < 0 && section.matter !== 'front') {
         // The body starts on a recto and is counted from 1.
@@ -224,35 +238,19 @@ class Job {
       const side: Side = pages.length % 2 === 0 ? 'recto' : 'verso';
       const made = this.sectionPages(section, side, labels);
       parts.push(made);
-      missing.push(...made.flow.missing);
+      missing.push(...made.missing);
       starts.set(section.id, pages.length);
       found.set(section.id, labelOf(pages.length));
       const words = { verso, recto: this.heading(section).label };
-      made.plans.forEach((plan, i) => {
-        const at = pages.length;
-        const pageSide: Side = at % 2 === 0 ? 'recto' : 'verso';
-        const label = labelOf(at);
-        pages.push({
-          index: at,
-          side: pageSide,
-          label,
-          section: section.id,
-          blank: false,
-          opens: i === 0,
-          body: made.bodies[i] ?? [],
-          furniture: furnitureOf(this.s, section, pageSide, label, i === 0, words),
-          used: plan.used,
-          shortfall: plan.shortfall,
-          last: i === made.plans.length - 1,
-        });
-      });
+      for (const i of made.pages.keys())
+        pages.push(this.page(section, made, i, pages.length, labelOf(pages.length), words));
     }
     if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? ''));
     const { report, marks } = reportOf(pages, parts, starts);
     return {
       composition: {
         edition: this.edition.id,
-        interior: this.s.interior,
+        ...this.setting,
         pages,
         starts,
         report,
@@ -263,6 +261,38 @@ class Job {
     };
   }
 
+  /** Page `i` of a section; the same object as in the round before when nothing of it has changed. */
+  private page(
+    section: Section,
+    made: SectionPages,
+    i: number,
+    index: number,
+    label: string,
+    words: HeadWords,
+  ): Page {
+    const { body, used, shortfall } = made.pages[i] as SectionPages['pages'][number];
+    const key = `${section.id}/${i}`;
+    const known = this.pages.get(key);
+    if (known && known.body === body && known.index === index && known.label === label) return known;
+    const side: Side = index % 2 === 0 ? 'recto' : 'verso';
+    const page: Page = {
+      index,
+      side,
+      label,
+      section: section.id,
+      blank: false,
+      opens: i === 0,
+      body,
+      furniture: furnitureOf(this.s, section, side, label, i === 0, words),
+      used,
+      shortfall,
+      last: i === made.pages.length - 1,
+    };
+    this.pages.set(key, page);
+    this.options.onPage?.(page, this.setting);
+    return page;
+  }
+
   private blank(index: number, label: string, section: string): Page {
     return {
       index,
@@ -271,8 +301,8 @@ class Job {
       section,
       blank: true,
       opens: false,
-      body: [],
-      furniture: [],
+      body: EMPTY_SHEET,
+      furniture: EMPTY_SHEET,
       used: 0,
       shortfall: 0,
       last: false,

@@ -1,15 +1,10 @@
 /** A composed edition: its pages, where everything stands, and a report counted from the pages themselves. */
-import type { Mp, Place } from '../base';
+import type { Place } from '../base';
 import type { Interior } from '../design';
-import type { Item } from './flow';
+import type { WordBook } from '../type';
+import type { Sheet } from './sheet';
 
 export type Side = 'recto' | 'verso';
-
-/** An item at its place: x from the left of the type area, y of the baseline (or top edge) from the head of the page. */
-export interface Placed {
-  item: Item;
-  y: Mp;
-}
 
 export interface Page {
   /** 0 up, counted through the file. */
@@ -21,9 +16,9 @@ export interface Page {
   section: string;
   blank: boolean;
   opens: boolean;
-  body: readonly Placed[];
+  body: Sheet;
   /** Head and folio. */
-  furniture: readonly Placed[];
+  furniture: Sheet;
   /** Rows of body text, and by how many it falls short of a full page. */
   used: number;
   shortfall: number;
@@ -56,6 +51,8 @@ export interface Composition {
   edition: string;
   interior: Interior;
   pages: readonly Page[];
+  /** Glyphs of the words that the pages' lines name. */
+  words: WordBook;
   /** First page of each section, by section id. */
   starts: ReadonlyMap<string, number>;
   report: Report;

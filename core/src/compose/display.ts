@@ -8,25 +8,19 @@
  *     RULE  x y width thickness
  *     PICT  picture x y width height
  *
- * `scale` is the width of the letters in hundred-thousandths of their own; advances have it in them already.
- * `text` holds the characters of all TEXT commands one after the other; `chars` says how many belong to a glyph.
+ * `face` and `picture` are numbers of the index; `scale` is the width of the letters in hundred-thousandths of their
+ * own, and advances have it in them already. `text` holds the characters of all TEXT commands one after the other;
+ * `chars` says how many belong to a glyph.
  */
 import type { Mp } from '../base';
-import type { Face, Style, Word } from '../type';
-import type { Composition, Page, Placed } from './composition';
-import type { LineItem } from './flow';
-import { Kind } from './breakpoints';
-import type { Piece } from './paragraph';
-import { lineSpace, shownWord } from './setline';
+import { PLAIN, type WordGlyphs } from '../type';
+import type { Composition, Page } from './composition';
+import { FURNITURE, HYPHENATED, LINE, LINE_HEAD, PICT, RULE, type Sheet } from './sheet';
 
 export const TEXT = 1;
-export const RULE = 2;
-export const PICT = 3;
 export const TEXT_HEAD = 10;
 export const GLYPH = 5;
-/** Flags of a TEXT command. */
-export const HYPHENATED = 1;
-export const FURNITURE = 2;
+/** Flag of a TEXT command that begins a line, beside those of the line. */
 export const LINE_START = 4;
 
 export interface DisplayList {
@@ -38,87 +32,91 @@ export interface DisplayList {
   height: Mp;
 }
 
-/** Names faces and pictures by number, the same through a file. */
-export interface DisplayIndex {
-  face(face: Face): number;
-  picture(id: string): number;
+/** Numbers faces and pictures in the order in which a file first shows them. */
+export class DisplayIndex {
+  /** Numbers of the word book. */
+  readonly faces: number[] = [];
+  readonly pictures: string[] = [];
+
+  face(inBook: number): number {
+    const known = this.faces.indexOf(inBook);
+    return known >= 0 ? known : this.faces.push(inBook) - 1;
+  }
+  picture(id: string): number {
+    const known = this.pictures.indexOf(id);
+    return known >= 0 ? known : this.pictures.push(id) - 1;
+  }
 }
 
-export function indexOfFile(): DisplayIndex & { faces: Face[]; pictures: string[] } {
-  const faces: Face[] = [];
-  const pictures: string[] = [];
-  const numbers = new Map<Face, number>();
-  return {
-    faces,
-    pictures,
-    face(f) {
-      let n = numbers.get(f);
-      if (n === undefined) {
-        n = faces.push(f) - 1;
-        numbers.set(f, n);
-      }
-      return n;
-    },
-    picture(id) {
-      const known = pictures.indexOf(id);
-      return known >= 0 ? known : pictures.push(id) - 1;
-    },
-  };
+/** What of a page is drawn; can be sent to another thread. */
+export interface DrawnPage {
+  body: Sheet;
+  furniture: Sheet;
+  /** Left edge of the type area. */
+  left: Mp;
+  width: Mp;
+  height: Mp;
 }
 
-export function displayList(c: Composition, page: Page, index: DisplayIndex): DisplayList {
-  const { interior } = c;
-  const left = page.side === 'recto' ? interior.margins.inside : interior.margins.outside;
-  const out = new Writer(index);
-  for (const p of page.furniture) out.placed(p, left, FURNITURE);
-  for (const p of page.body) out.placed(p, left, 0);
+export function drawnPage({ interior }: Pick<Composition, 'interior'>, page: Page): DrawnPage {
+  const { margins, page: trim } = interior;
+  const left = page.side === 'recto' ? margins.inside : margins.outside;
+  return { body: page.body, furniture: page.furniture, left, width: trim.width, height: trim.height };
+}
+
+/** Room for one page at a time, used again and again. */
+let buffer = new Int32Array(1 << 15);
+
+export function displayList(page: DrawnPage, words: WordGlyphs, index: DisplayIndex): DisplayList {
+  const out = new Writer(words, index, page.left);
+  out.sheet(page.furniture);
+  out.sheet(page.body);
   return {
     ops: out.ops,
     text: out.text.join(''),
     blocks: out.blocks,
-    width: interior.page.width,
-    height: interior.page.height,
+    width: page.width,
+    height: page.height,
   };
 }
 
 class Writer {
-  private buffer = new Int32Array(1 << 14);
   private length = 0;
   readonly text: string[] = [];
   readonly blocks: string[] = [];
-  constructor(private readonly index: DisplayIndex) {}
+  constructor(
+    private readonly words: WordGlyphs,
+    private readonly index: DisplayIndex,
+    private readonly left: Mp,
+  ) {}
 
   get ops(): Int32Array {
-    return this.buffer.slice(0, this.length);
+    return buffer.slice(0, this.length);
   }
 
   private room(n: number): void {
-    if (this.length + n <= this.buffer.length) return;
-    const bigger = new Int32Array(this.buffer.length * 2);
-    bigger.set(this.buffer);
-    this.buffer = bigger;
+    if (this.length + n <= buffer.length) return;
+    const bigger = new Int32Array(Math.max(buffer.length * 2, this.length + n));
+    bigger.set(buffer);
+    buffer = bigger;
   }
 
-  private put(...values: number[]): void {
-    this.room(values.length);
-    for (const v of values) this.buffer[this.length++] = v;
-  }
-
-  private glyph(id: number, advance: Mp, dx: Mp, dy: Mp, chars: number): void {
-    this.room(GLYPH);
-    const b = this.buffer;
-    b[this.length++] = id;
-    b[this.length++] = advance;
-    b[this.length++] = dx;
-    b[this.length++] = dy;
-    b[this.length++] = chars;
-  }
-
-  placed({ item, y }: Placed, left: Mp, flags: number): void {
-    if (item.kind === 'rule') this.put(RULE, left + item.x, y, item.width, item.thickness);
-    else if (item.kind === 'picture')
-      this.put(PICT, this.index.picture(item.picture), left + item.x, y, item.width, item.height);
-    else this.line(item, y, left, flags);
+  sheet({ ops, blocks, pictures }: Sheet): void {
+    for (let at = 0; at < ops.length;) {
+      const op = ops[at];
+      if (op === LINE) {
+        at = this.line(ops, at, blocks);
+        continue;
+      }
+      const length = op === RULE ? 5 : 6;
+      this.room(length);
+      for (let k = 0; k < length; k++) buffer[this.length + k] = ops[at + k] as number;
+      if (op === PICT) buffer[this.length + 1] = this.index.picture(pictures[ops[at + 1] as number] ?? '');
+      const x = this.length + (op === PICT ? 2 : 1);
+      buffer[x] = (buffer[x] as number) + this.left;
+      this.length += length;
+      at += length;
+    }
   }
 
   private block(id: string): number {
@@ -126,82 +124,91 @@ class Writer {
     return this.blocks[last] === id ? last : this.blocks.push(id) - 1;
   }
 
-  private line(item: LineItem, y: Mp, left: Mp, flags: number): void {
-    const space = lineSpace(item);
-    const { line, paragraph } = item;
-    const { spread, scale } = space;
-    const starts = line.from === 0 && line.fromCut === 0;
-    let x = left + item.x + (starts ? paragraph.indent : 0);
-    if (!starts && item.align === 'justify') x -= shownWord(item, line.from)?.hangLeft ?? 0;
-    if (item.align === 'centre') x += (space.target - space.natural) >> 1;
-    else if (item.align === 'right') x += space.target - space.natural;
-    const block = this.block(paragraph.block);
-    let seen = 0;
-    let given = 0;
-    // One TEXT command for each stretch of one face and size; spaces belong to the stretch before them.
+  /** One TEXT command for each stretch of one face, size and rise; spaces belong to the stretch before them. */
+  private line(ops: Int32Array, from: number, blocks: readonly string[]): number {
+    const { starts, data, texts, spaces } = this.words;
+    let x = this.left + (ops[from + 1] as number);
+    const y = ops[from + 2] as number;
+    const block = this.block(blocks[ops[from + 3] as number] ?? '');
+    const flags = ops[from + 5] as number;
+    const own = flags & FURNITURE;
+    const scale = ops[from + 6] as number;
     let head = -1;
-    let face: Face | null = null;
-    let style: Style | null = null;
-    let end = x;
-    for (let i = line.from; i <= line.to; i++) {
-      const piece = paragraph.pieces[i] as Piece;
-      if (piece.kind === 'word') {
-        const word = i === line.from || i === line.to ? (shownWord(item, i) as Word) : piece;
-        for (const run of word.runs) {
-          if (head < 0 || face !== run.face || style !== word.style) {
-            face = run.face;
-            style = word.style;
-            head = this.length;
-            const offset = (paragraph.offsets[i] as number) + (i === line.from ? line.fromCut : 0);
-            this.put(
-              TEXT,
-              this.index.face(face),
-              style.spec.size,
-              end,
-              y - style.spec.rise,
-              0,
-              block,
-              offset,
-              flags | (end === x ? LINE_START : 0),
-              scale,
-            );
-          }
-          const { ids, advances, dx, dy, chars, plain } = run;
-          for (let g = 0; g < ids.length; g++) {
-            const advance =
-              scale === 100_000
-                ? (advances[g] as number)
-                : Math.round(((advances[g] as number) * scale) / 100_000);
-            this.glyph(
-              ids[g] as number,
-              advance,
-              plain ? 0 : Math.round(((dx[g] as number) * scale) / 100_000),
-              plain ? 0 : (dy[g] as number),
-              chars[g] as number,
-            );
-            end += advance;
-          }
-          this.buffer[head + 5] = (this.buffer[head + 5] as number) + ids.length;
+    let face = -1;
+    let size = 0;
+    let rise = 0;
+    let first = LINE_START;
+    let at = from + LINE_HEAD;
+    for (let n = ops[from + 7] as number; n > 0; n--) {
+      const item = ops[at++] as number;
+      if (item < 0) {
+        const width = -1 - item;
+        if (head >= 0) {
+          this.room(GLYPH);
+          buffer[this.length++] = spaces[face] as number;
+          buffer[this.length++] = width;
+          buffer[this.length++] = 0;
+          buffer[this.length++] = 0;
+          buffer[this.length++] = 1;
+          buffer[head + 5] = (buffer[head + 5] as number) + 1;
+          this.text.push(' ');
         }
-        if (i === line.to && line.toCut > 0 && line.kind === Kind.hyphen && head >= 0)
-          this.buffer[head + 8] = (this.buffer[head + 8] as number) | HYPHENATED;
-        this.text.push(word.shown);
+        x += width;
         continue;
       }
-      let width = piece.width;
-      if (piece.stretch > 0 && space.count > 0) {
-        // Rounded on the running sum, so that the line's end is exact to the millipoint.
-        seen++;
-        const due = Math.round((spread * seen) / space.count);
-        width += due - given;
-        given = due;
+      const offset = ops[at++] as number;
+      let w = starts[item] as number;
+      for (let runs = data[w++] as number; runs > 0; runs--) {
+        const count = data[w + 4] as number;
+        const plain = data[w + 3] === PLAIN;
+        if (head < 0 || face !== data[w] || size !== data[w + 1] || rise !== data[w + 2]) {
+          face = data[w] as number;
+          size = data[w + 1] as number;
+          rise = data[w + 2] as number;
+          this.room(TEXT_HEAD);
+          head = this.length;
+          buffer[head] = TEXT;
+          buffer[head + 1] = this.index.face(face);
+          buffer[head + 2] = size;
+          buffer[head + 3] = x;
+          buffer[head + 4] = y - rise;
+          buffer[head + 5] = 0;
+          buffer[head + 6] = block;
+          buffer[head + 7] = offset;
+          buffer[head + 8] = own | first;
+          buffer[head + 9] = scale;
+          first = 0;
+          this.length += TEXT_HEAD;
+        }
+        w += 5;
+        this.room(count * GLYPH);
+        let to = this.length;
+        for (let g = 0; g < count; g++) {
+          const id = data[w++] as number;
+          let advance = data[w++] as number;
+          let dx = 0;
+          let dy = 0;
+          if (!plain) {
+            dx = data[w++] as number;
+            dy = data[w++] as number;
+          }
+          if (scale !== 100_000) {
+            advance = Math.round((advance * scale) / 100_000);
+            dx = Math.round((dx * scale) / 100_000);
+          }
+          buffer[to++] = id & 0xffff;
+          buffer[to++] = advance;
+          buffer[to++] = dx;
+          buffer[to++] = dy;
+          buffer[to++] = id >> 16;
+          x += advance;
+        }
+        this.length = to;
+        buffer[head + 5] = (buffer[head + 5] as number) + count;
       }
-      if (head >= 0 && face) {
-        this.glyph(face.glyphOf(32), width, 0, 0, 1);
-        this.buffer[head + 5] = (this.buffer[head + 5] as number) + 1;
-        this.text.push(' ');
-      }
-      end += width;
+      this.text.push(texts[item] as string);
     }
+    if (flags & HYPHENATED && head >= 0) buffer[head + 8] = (buffer[head + 8] as number) | HYPHENATED;
+    return at;
   }
 }

@@ -4,16 +4,33 @@ import type { Paragraph } from './paragraph';
 import type { SetLine } from './lines';
 
 /** Things drawn, placed from the block's first row: `row` counts grid rows down, `dy` moves off the grid. */
-export interface LineItem {
-  kind: 'line';
-  paragraph: Paragraph;
-  line: SetLine;
+export class LineItem {
+  readonly kind = 'line';
+  readonly dy: Mp = 0;
   /** From the left of the type area. */
-  x: Mp;
-  measure: Mp;
-  align: 'justify' | 'left' | 'centre' | 'right';
-  row: number;
-  dy: Mp;
+  readonly x: Mp;
+  readonly measure: Mp;
+  readonly align: 'justify' | 'left' | 'centre' | 'right';
+
+  constructor(
+    readonly paragraph: Paragraph,
+    readonly line: SetLine,
+    readonly row: number,
+    private readonly form: { x: Mp; measure: Mp; align: LineItem['align'] },
+  ) {
+    this.x = form.x + line.shift;
+    this.measure = form.measure - line.shift;
+    this.align = form.align;
+  }
+
+  /** The same line in another row. */
+  atRow(row: number): LineItem {
+    return new LineItem(this.paragraph, this.line, row, this.form);
+  }
+  /** The same line as words of that block. */
+  ofBlock(block: string): LineItem {
+    return new LineItem({ ...this.paragraph, block }, this.line, this.row, this.form);
+  }
 }
 export interface PictureItem {
   kind: 'picture';
@@ -73,6 +90,4 @@ export interface Flow {
   section: string;
   blocks: readonly FlowBlock[];
   notes: ReadonlyMap<string, SetNote>;
-  /** Words set aside because they cannot be set, and the like. */
-  missing: readonly { char: string; place: Place }[];
 }

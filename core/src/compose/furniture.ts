@@ -1,19 +1,18 @@
 /** Heads and folios: the title on versos, the chapter on rectos, folios at the fore-edge; a foot folio where a section opens. */
 import { kindRule, type Section } from '../book';
-import type { Placed, Side } from './composition';
+import type { Side } from './composition';
 import type { ParagraphForm, Setter } from './setter';
+import { EMPTY_SHEET, FURNITURE, SheetWriter, type Sheet } from './sheet';
 
 export interface HeadWords {
   verso: string;
   recto: string;
 }
 
-function line(s: Setter, text: string, form: ParagraphForm, y: number): Placed[] {
+function line(s: Setter, text: string, form: ParagraphForm, y: number, out: SheetWriter): void {
   const p = s.plain(text, form);
-  return s
-    .items(p, s.break(p, form), form)
-    .slice(0, 1)
-    .map((item) => ({ item, y }));
+  const [item] = s.items(p, s.break(p, form), form);
+  if (item) out.item(item, y, FURNITURE);
 }
 
 /** Shortens a head to the measure at a word, with an ellipsis. */
@@ -32,9 +31,10 @@ export function furnitureOf(
   label: string,
   opens: boolean,
   words: HeadWords,
-): Placed[] {
+): Sheet {
   const rule = kindRule(section.kind);
   const { interior } = s;
+  const out = new SheetWriter();
   const headForm: ParagraphForm = {
     manner: { size: interior.head.size, smallCaps: true, tracking: 500 },
     indent: 0,
@@ -45,20 +45,19 @@ export function furnitureOf(
   };
   const folioForm: ParagraphForm = { ...headForm, manner: { size: interior.head.size } };
   if (opens) {
-    if (!rule.folio) return [];
+    if (!rule.folio) return EMPTY_SHEET;
     const foot = interior.page.height - Math.round(interior.margins.bottom * 0.48);
-    return line(s, label, { ...folioForm, align: 'centre' }, foot);
+    line(s, label, { ...folioForm, align: 'centre' }, foot, out);
+    return out.done();
   }
   const y =
     interior.margins.top +
     Math.round(interior.text.leading * 0.76) -
     interior.head.above -
     Math.round(interior.text.leading * 0.4);
-  const placed: Placed[] = [];
-  if (rule.folio)
-    placed.push(...line(s, label, { ...folioForm, align: side === 'recto' ? 'right' : 'left' }, y));
+  if (rule.folio) line(s, label, { ...folioForm, align: side === 'recto' ? 'right' : 'left' }, y, out);
   const text = side === 'recto' ? words.recto : words.verso;
   if (rule.runningHead && text)
-    placed.push(...line(s, fitted(s, text.toLowerCase(), headForm, s.measure - 60_000), headForm, y));
-  return placed;
+    line(s, fitted(s, text.toLowerCase(), headForm, s.measure - 60_000), headForm, y, out);
+  return out.done();
 }

@@ -1,5 +1,6 @@
 export * from './composition';
 export * from './compose';
+export * from './sheet';
 export * from './display';
 export { type PagePlan, type PageShape, type Plan } from './pagestate';
 export {
@@ -11,6 +12,7 @@ export {
   type SetLine,
   type LineWidths,
 } from './lines';
+export { Divider } from './divide';
 export { breakpointsOf, Kind } from './breakpoints';
 export { ParagraphBuilder, Spaces, After, type Paragraph } from './paragraph';
 export { planPages } from './pages';

@@ -11,7 +11,7 @@
  * paragraphs of another length are wanted.
  */
 import type { Mp } from '../base';
-import type { Hyphenator } from '../type';
+import type { Divider } from './divide';
 import { Breakpoints, breakpointsOf, Kind } from './breakpoints';
 import type { Paragraph } from './paragraph';
 
@@ -215,7 +215,7 @@ function nearLineEnd(indent: Mp, w: LineWidths): (from: Mp, to: Mp) => boolean {
 const raggedStretch = (p: Paragraph, w: LineWidths): Mp => (p.justify ? 0 : Math.round(w.measure / 4));
 
 /** The best lines of a paragraph. Never fails: a word too wide is broken at a grapheme (`Kind.rupture`). */
-export function breakLines(p: Paragraph, widths: LineWidths, hyphenate: Hyphenator | null): Broken {
+export function breakLines(p: Paragraph, widths: LineWidths, divider: Divider | null): Broken {
   const narrowest = narrowestOf(widths);
   const shared = {
     widths,
@@ -224,14 +224,14 @@ export function breakLines(p: Paragraph, widths: LineWidths, hyphenate: Hyphenat
     tracked: false,
     shortest: Math.max(p.indent, widths.measure >> 4),
   };
-  let b = breakpointsOf(p, { hyphenate: null, narrowest }, room);
+  let b = breakpointsOf(p, { divider: null, narrowest }, room);
   const plain = { tolerance: p.justify ? TOLERANCE.plain : 1.5, emergency: false };
   let ends = search({ b, ...shared, ...plain });
   if (ends.length === 0) {
-    const divides = hyphenate && p.hyphenate;
-    if (divides) b = breakpointsOf(p, { hyphenate, narrowest, near: nearLineEnd(p.indent, widths) }, room);
+    const divides = divider && p.hyphenate;
+    if (divides) b = breakpointsOf(p, { divider, narrowest, near: nearLineEnd(p.indent, widths) }, room);
     ends = search({ b, ...shared, tolerance: TOLERANCE.hyphens, emergency: false });
-    if (ends.length === 0 && divides) b = breakpointsOf(p, { hyphenate, narrowest }, room);
+    if (ends.length === 0 && divides) b = breakpointsOf(p, { divider, narrowest }, room);
   }
   if (ends.length === 0) ends = search({ b, ...shared, tolerance: TOLERANCE.loose, emergency: false });
   if (ends.length === 0) ends = search({ b, ...shared, tolerance: TOLERANCE.emergency, emergency: true });
@@ -243,14 +243,10 @@ export function breakLines(p: Paragraph, widths: LineWidths, hyphenate: Hyphenat
 export function otherLengths(
   p: Paragraph,
   widths: LineWidths,
-  hyphenate: Hyphenator | null,
+  divider: Divider | null,
   count: number,
 ): Broken[] {
-  const b = breakpointsOf(
-    p,
-    { hyphenate: p.hyphenate ? hyphenate : null, narrowest: narrowestOf(widths) },
-    room,
-  );
+  const b = breakpointsOf(p, { divider: p.hyphenate ? divider : null, narrowest: narrowestOf(widths) }, room);
   const ends = search({
     b,
     widths,

@@ -39,7 +39,7 @@ export function displayed(
   const form: ParagraphForm = { manner, indent: 0, measure: s.measure, x: 0, align, hyphenate: false };
   const p = s.plain(text, form);
   const each = Math.max(1, Math.ceil((manner.size * 1.1) / s.interior.text.leading));
-  const items = s.items(p, s.break(p, form), form).map((item, i) => ({ ...item, row: row + i * each }));
+  const items = s.items(p, s.break(p, form), form).map((item, i) => item.atRow(row + i * each));
   return { items, rows: items.length * each };
 }
 
@@ -104,8 +104,8 @@ export function dropCap(s: Setter, block: Node, lines: number): DropCap | null {
   const style = s.style(manner);
   const letter = style.word((m[2] as string).toUpperCase());
   const quote = m[1] ? s.style({ size: text.size }).word(m[1]) : null;
-  const glyph = letter.runs[0];
-  const ink = glyph ? glyph.face.inkOf(glyph.ids[0] as number) : { left: 0, width: 0, top: 0, height: 0 };
+  const glyph = style.firstGlyph(letter);
+  const ink = glyph ? glyph.face.inkOf(glyph.glyph) : { left: 0, width: 0, top: 0, height: 0 };
   const scale = (u: number): Mp => (glyph ? style.scale(glyph.face, u) : 0);
   const form: ParagraphForm = {
     manner,
@@ -132,5 +132,5 @@ export function dropCap(s: Setter, block: Node, lines: number): DropCap | null {
   const [item] = s.items(p, s.break(p, form), form);
   const room = scale(ink.left + ink.width) - scale(ink.left) + Math.round(text.size * 0.14);
   const widths = Array.from({ length: lines }, () => ({ width: s.measure - room, shift: room }));
-  return item ? { taken: m[0].length, item: { ...item, row: lines - 1 }, widths } : null;
+  return item ? { taken: m[0].length, item: item.atRow(lines - 1), widths } : null;
 }

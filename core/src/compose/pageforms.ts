@@ -4,7 +4,7 @@ import type { Edition, Section } from '../book';
 import { rowsOf } from '../design';
 import { copyrightLines, titlePageLines, type ContentsEntry, type Heading } from '../order';
 import type { BookRecord } from '../record';
-import type { FlowBlock, Item } from './flow';
+import type { FlowBlock, Item, LineItem } from './flow';
 import { displayed, solid } from './opening';
 import type { Manner, ParagraphForm, Setter } from './setter';
 
@@ -34,7 +34,7 @@ export function titlePage(s: Setter, section: Section, record: BookRecord): Flow
     const manner = sizes[line.role] as Manner;
     if (line.role === 'imprint') {
       const set = displayed(s, line.text, manner, 0);
-      items.push(...set.items.map((i) => ({ ...i, row: i.row + total - set.rows })));
+      items.push(...set.items.map((i) => i.atRow(i.row + total - set.rows)));
       continue;
     }
     row += gaps[line.role] ?? 0;
@@ -61,12 +61,12 @@ export function copyrightPage(
     align: 'left',
     hyphenate: false,
   };
-  const items: Item[] = [];
+  const items: LineItem[] = [];
   let row = 0;
   for (const text of copyrightLines(record, edition, editions)) {
     const p = s.plain(text, form);
     const lines = s.items(p, s.break(p, form), form);
-    items.push(...lines.map((l) => ({ ...l, row: l.row + row })));
+    items.push(...lines.map((l) => l.atRow(l.row + row)));
     row += lines.length + 1;
   }
   const total = rowsOf(s.interior);
@@ -75,7 +75,7 @@ export function copyrightPage(
     solid(
       section.id,
       total,
-      items.map((i) => ({ ...i, row: i.row + down })),
+      items.map((i) => i.atRow(i.row + down)),
     ),
   ];
 }
@@ -153,7 +153,7 @@ export function contentsBlocks(
       hyphenate: false,
     };
     const f = s.plain(folio, wide);
-    items.push(...s.items(f, s.break(f, wide), wide).map((i) => ({ ...i, row })));
+    items.push(...s.items(f, s.break(f, wide), wide).map((i) => i.atRow(row)));
     // Dots stand on a grid counted from the right, so that those of all lines agree.
     const from = Math.ceil((used + Math.round(text.size / 2)) / step);
     const to = Math.floor((s.measure - room) / step);
@@ -169,7 +169,7 @@ export function contentsBlocks(
             x: from * step,
           })
           .slice(0, 1)
-          .map((i) => ({ ...i, row })),
+          .map((i) => i.atRow(row)),
       );
     }
     return solid(section.id, row + 1, items, {

@@ -96,11 +96,10 @@ export class ParagraphBuilder {
       after: [],
       offsets: [],
       notes: [],
-      indent: 0,
-      hyphenate: true,
-      justify: true,
-      scaling: 0,
-      ...more,
+      indent: more.indent ?? 0,
+      hyphenate: more.hyphenate ?? true,
+      justify: more.justify ?? true,
+      scaling: more.scaling ?? 0,
     };
   }
 
@@ -132,7 +131,7 @@ export class ParagraphBuilder {
           break;
         }
       }
-      this.push(style.word(text.slice(i, end)), after, end - i);
+      this.push(style.wordIn(text, i, end), after, end - i);
       i = end;
     }
     return this;

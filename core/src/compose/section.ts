@@ -1,21 +1,25 @@
 /** One section composed alone: flow, plan, and bodies of pages. Numbers and heads come later, so it can be kept. */
+import type { Place } from '../base';
 import type { Picture, Section } from '../book';
 import { kindRule } from '../book';
 import { rowsOf } from '../design';
 import type { Heading } from '../order';
 import { FlowBuilder } from './blocks';
-import type { Placed, Side } from './composition';
+import type { Composition, Side } from './composition';
+import { edgesOf, type Edge } from './edges';
 import type { Flow, FlowBlock } from './flow';
 import { openingBlock } from './opening';
 import { planPages } from './pages';
-import type { Fault, PagePlan } from './pagestate';
+import type { PagePlan } from './pagestate';
 import type { Setter } from './setter';
+import { SheetWriter, type Sheet } from './sheet';
 
 export interface SectionPages {
-  flow: Flow;
-  plans: readonly PagePlan[];
-  bodies: readonly (readonly Placed[])[];
-  faults: readonly Fault[];
+  section: string;
+  pages: readonly { body: Sheet; used: number; shortfall: number }[];
+  /** Defects at the pages' edges, by page of the section. */
+  edges: readonly Edge[];
+  missing: Composition['missing'];
 }
 
 /** Flow of a section whose text the author wrote. */
@@ -57,19 +61,26 @@ export function pagesOf(s: Setter, flow: Flow, starts: Side): SectionPages {
     noteLines,
     noteRows: (lines) => (lines === 0 ? 0 : Math.ceil((rule + lines * noteLead) / leading)),
   });
-  const bodies = plan.pages.map((page) => placePage(s, flow, page));
-  return { flow, plans: plan.pages, bodies, faults: plan.faults };
+  const { section } = flow;
+  const missing: { char: string; place: Place }[] = [];
+  const pages = plan.pages.map(({ used, shortfall, ...page }) => {
+    const out = new SheetWriter();
+    writeBody(s, flow, page, out);
+    for (const { char, block } of out.missing)
+      missing.push({ char, place: block === '' ? { section } : { section, block } });
+    return { body: out.done(), used, shortfall };
+  });
+  return { section, pages, edges: edgesOf(flow, plan.pages), missing };
 }
 
 /** Baseline of grid row `row`, from the head of the page. The first baseline leaves room for an ascender. */
 export const baseline = (s: Setter, row: number): number =>
   s.interior.margins.top + Math.round(s.interior.text.leading * 0.76) + row * s.interior.text.leading;
 
-function placePage(s: Setter, flow: Flow, page: PagePlan): Placed[] {
+function writeBody(s: Setter, flow: Flow, page: Pick<PagePlan, 'slices' | 'notes'>, out: SheetWriter): void {
   const { interior } = s;
   const { leading } = interior.text;
   const rows = rowsOf(interior);
-  const placed: Placed[] = [];
   page.slices.forEach((slice, i) => {
     const block = flow.blocks[slice.block] as FlowBlock;
     const edge =
@@ -84,7 +95,7 @@ function placePage(s: Setter, flow: Flow, page: PagePlan): Placed[] {
       const row = slice.at + item.row - (block.kind === 'text' ? slice.from : 0);
       const y =
         item.kind === 'picture' ? interior.margins.top + row * leading + item.dy : baseline(s, row) + item.dy;
-      placed.push({ item, y });
+      out.item(item, y);
     }
   });
   if (page.notes.length > 0) {
@@ -92,11 +103,10 @@ function placePage(s: Setter, flow: Flow, page: PagePlan): Placed[] {
     const foot = interior.margins.top + rows * leading;
     const lead = interior.note.leading;
     const first = foot - lines.length * lead;
-    placed.push({
-      item: { kind: 'rule', x: 0, row: 0, dy: 0, width: Math.round(s.measure / 4), thickness: 400 },
-      y: first - Math.round(lead * 0.35),
-    });
-    lines.forEach((item, i) => placed.push({ item, y: first + Math.round(lead * 0.76) + i * lead }));
+    out.item(
+      { kind: 'rule', x: 0, row: 0, dy: 0, width: Math.round(s.measure / 4), thickness: 400 },
+      first - Math.round(lead * 0.35),
+    );
+    lines.forEach((item, i) => out.item(item, first + Math.round(lead * 0.76) + i * lead));
   }
-  return placed;
 }

@@ -3,9 +3,10 @@ import type { Mark, Node } from 'prosemirror-model';
 import type { Mp } from '../base';
 import { measureOf, type Interior } from '../design';
 import type { Hyphenator, Style, TypeCase, Variant as FaceVariant } from '../type';
-import type { LineItem } from './flow';
+import { LineItem } from './flow';
 import { breakLines, otherLengths, type Broken, type LineWidths } from './lines';
 import { Kind } from './breakpoints';
+import { Divider } from './divide';
 import { addInline, ParagraphBuilder, Spaces, type InlineSetter, type Paragraph } from './paragraph';
 import type { Variant } from './flow';
 
@@ -42,14 +43,16 @@ const INFERIOR = { size: 0.64, rise: -0.14 };
 export class Setter {
   readonly spaces: Spaces;
   readonly measure: Mp;
+  private readonly divider: Divider;
   private readonly styles = new Map<string, Style>();
 
   constructor(
     readonly interior: Interior,
     readonly faces: TypeCase,
     readonly language: string,
-    readonly hyphenate: Hyphenator,
+    hyphenate: Hyphenator,
   ) {
+    this.divider = new Divider(hyphenate);
     this.spaces = new Spaces({ stretch: interior.text.stretch, shrink: interior.text.shrink });
     this.measure = measureOf(interior);
   }
@@ -136,20 +139,11 @@ export class Setter {
 
   break(p: Paragraph, form: ParagraphForm): Broken {
     const widths = form.widths ?? { measure: form.measure };
-    return breakLines(p, widths, form.hyphenate ? this.hyphenate : null);
+    return breakLines(p, widths, form.hyphenate ? this.divider : null);
   }
 
   items(p: Paragraph, broken: Broken, form: ParagraphForm): LineItem[] {
-    return broken.lines.map((line, row) => ({
-      kind: 'line',
-      paragraph: p,
-      line,
-      row,
-      dy: 0,
-      x: form.x + line.shift,
-      measure: form.measure - line.shift,
-      align: form.align,
-    }));
+    return broken.lines.map((line, row) => new LineItem(p, line, row, form));
   }
 
   variant(p: Paragraph, broken: Broken, form: ParagraphForm, cost = 0): Variant {
@@ -168,7 +162,7 @@ export class Setter {
   /** The paragraph's other lengths as variants, dearer than its best by what their spaces cost. */
   others(p: Paragraph, best: Broken, form: ParagraphForm): Variant[] {
     const widths = form.widths ?? { measure: form.measure };
-    return otherLengths(p, widths, form.hyphenate ? this.hyphenate : null, best.lines.length).map((b) =>
+    return otherLengths(p, widths, form.hyphenate ? this.divider : null, best.lines.length).map((b) =>
       this.variant(p, b, form, 120 + Math.max(0, b.demerits - best.demerits) / 200),
     );
   }

@@ -4,7 +4,7 @@
  */
 import { done, escapeXml, refused, writeZip, type Outcome, type ZipPart } from '../base';
 import { kindRule, sectionsOf, type Book, type Edition, type Picture, type Section } from '../book';
-import type { Composition } from '../compose';
+import { textLines, type Composition } from '../compose';
 import {
   contentsOf,
   copyrightLines,
@@ -130,12 +130,11 @@ class EpubWriter {
       if (page.opens)
         this.sectionPages.set(page.section, [...(this.sectionPages.get(page.section) ?? []), page.label]);
       else {
-        const first = page.body.find((p) => p.item.kind === 'line' && p.item.paragraph.block !== '');
-        if (!first || first.item.kind !== 'line') continue;
-        const { paragraph, line } = first.item;
-        const marks = this.pages.get(paragraph.block) ?? [];
-        marks.push({ offset: (paragraph.offsets[line.from] ?? 0) + line.fromCut, label: page.label });
-        this.pages.set(paragraph.block, marks);
+        const [first] = textLines(page.body);
+        if (!first) continue;
+        const marks = this.pages.get(first.block) ?? [];
+        marks.push({ offset: first.offset, label: page.label });
+        this.pages.set(first.block, marks);
       }
       this.pageList.push({ label: page.label, href: `${file}#page-${page.label}` });
     }

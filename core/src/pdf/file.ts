@@ -3,9 +3,10 @@
  * trim, nothing a printer refuses (no links, no encryption, no transparency). The same book gives the same bytes.
  */
 import { PDFContext, PDFHexString, PDFName, PDFString, PDFWriter, type PDFRef } from 'pdf-lib';
-import { ptString } from '../base';
-import { displayList, indexOfFile, type Composition } from '../compose';
+import { ptString, type Mp } from '../base';
+import { DisplayIndex, displayList, type DrawnPage } from '../compose';
 import { authorsLine, type BookRecord } from '../record';
+import { WordCopy, type FaceCard, type WordsPart } from '../type';
 import { Bytes, pageContent } from './content';
 import { FontUse, writeFont, type FontTools } from './font';
 
@@ -18,61 +19,88 @@ export interface PdfPicture {
   bytes: Uint8Array;
 }
 
-export interface PrintPdfInput {
-  composition: Composition;
+/** What closes a file once all its pages have been written. */
+export interface PrintPdfEnd {
   record: BookRecord;
   /** ISO date that the file carries; '' for none. */
   date: string;
+  /** The pages by the numbers under which they were written, in the order of the book. */
+  order: readonly number[];
+  /** Index of the page that is called 1; those before it are roman. */
+  firstArabic: number;
+  /** By the picture's id. */
   pictures: ReadonlyMap<string, PdfPicture>;
-  tools: FontTools;
-  progress?: (share: number) => boolean;
 }
 
 /** "2026-03-01" → D:20260301000000Z (ISO 32000-1 §7.9.4). */
 const pdfDate = (iso: string): string => `D:${iso.replace(/\D/g, '').padEnd(14, '0').slice(0, 14)}Z`;
 
-/** Null when `progress` asked to stop. */
-export async function printPdf({
-  composition,
-  record,
-  date,
-  pictures,
-  tools,
-  progress,
-}: PrintPdfInput): Promise<Uint8Array | null> {
+/**
+ * A file in the making. Pages may come as soon as they are set, from another thread and before all the words of the book
+ * are known; a page that a later one replaces is left out of the order at the end.
+ */
+export class PrintFile {
+  private readonly words = new WordCopy();
+  private readonly cards: FaceCard[] = [];
+  private readonly index = new DisplayIndex();
+  private readonly fonts: FontUse[] = [];
+  private readonly contents = new Map<number, Uint8Array>();
+  private readonly out = new Bytes();
+  private size = { width: 0, height: 0 };
+
+  constructor(private readonly tools: FontTools) {}
+
+  /** Words and faces that coming pages name. */
+  know(words: WordsPart, cards: readonly FaceCard[]): void {
+    this.words.add(words);
+    this.cards.push(...cards);
+  }
+
+  page(number: number, page: DrawnPage): void {
+    const list = displayList(page, this.words, this.index);
+    for (let i = this.fonts.length; i < this.index.faces.length; i++)
+      this.fonts.push(new FontUse(this.cards[this.index.faces[i] as number] as FaceCard));
+    this.contents.set(number, this.tools.deflate(pageContent(list, this.fonts, this.out)));
+    this.size = { width: page.width, height: page.height };
+  }
+
+  async end(end: PrintPdfEnd): Promise<Uint8Array> {
+    const { index, fonts, contents, size, tools } = this;
+    return writeFile({ ...end, index, fonts, contents, size, tools });
+  }
+}
+
+interface WholeFile extends PrintPdfEnd {
+  index: DisplayIndex;
+  fonts: readonly FontUse[];
+  contents: ReadonlyMap<number, Uint8Array>;
+  size: { width: Mp; height: Mp };
+  tools: FontTools;
+}
+
+async function writeFile(file: WholeFile): Promise<Uint8Array> {
+  const { record, date, order, pictures, index, fonts, tools } = file;
   const context = PDFContext.create();
-  const index = indexOfFile();
-  const fonts: FontUse[] = [];
-  const out = new Bytes();
   const pagesRef = context.nextRef();
   const resources = context.nextRef();
-  const { width, height } = composition.interior.page;
-  const box = [0, 0, Number(ptString(width)), Number(ptString(height))];
-  const kids: PDFRef[] = [];
-  const contents: { ref: PDFRef; bytes: Promise<Uint8Array> }[] = [];
-  for (const page of composition.pages) {
-    if (kids.length % 64 === 0 && progress?.(kids.length / composition.pages.length) === false) return null;
-    const list = displayList(composition, page, index);
-    for (let i = fonts.length; i < index.faces.length; i++) fonts.push(new FontUse(index.faces[i]!));
-    const content = context.nextRef();
-    contents.push({ ref: content, bytes: tools.deflate(pageContent(list, fonts, out)) });
-    kids.push(
-      context.register(
-        context.obj({
-          Type: 'Page',
-          Parent: pagesRef,
-          MediaBox: box,
-          CropBox: box,
-          BleedBox: box,
-          TrimBox: box,
-          Resources: resources,
-          Contents: content,
-        }),
-      ),
+  const box = [0, 0, Number(ptString(file.size.width)), Number(ptString(file.size.height))];
+  const kids = order.map((number) => {
+    const content = context.register(
+      context.stream(file.contents.get(number) as Uint8Array, { Filter: 'FlateDecode' }),
     );
-  }
-  for (const { ref, bytes } of contents)
-    context.assign(ref, context.stream(await bytes, { Filter: 'FlateDecode' }));
+    return context.register(
+      context.obj({
+        Type: 'Page',
+        Parent: pagesRef,
+        MediaBox: box,
+        CropBox: box,
+        BleedBox: box,
+        TrimBox: box,
+        Resources: resources,
+        Contents: content,
+      }),
+    );
+  });
   const xobjects: Record<string, PDFRef> = {};
   index.pictures.forEach((id, i) => {
     const p = pictures.get(id);
@@ -90,7 +118,7 @@ export async function printPdf({
     );
   });
   const fontDict: Record<string, PDFRef> = {};
-  for (const [i, f] of fonts.entries()) fontDict[`F${i}`] = await writeFont(context, f, tools);
+  for (const [i, f] of fonts.entries()) fontDict[`F${i}`] = writeFont(context, f, tools);
   context.assign(
     resources,
     context.obj({ ProcSet: ['PDF', 'Text', 'ImageB', 'ImageC'], Font: fontDict, XObject: xobjects }),
@@ -100,7 +128,7 @@ export async function printPdf({
     context.obj({
       Type: 'Catalog',
       Pages: pagesRef,
-      PageLabels: { Nums: pageLabels(composition) },
+      PageLabels: { Nums: pageLabels(file.firstArabic) },
       Lang: PDFString.of(record.language),
       ViewerPreferences: { DisplayDocTitle: true },
       PageLayout: 'TwoPageRight',
@@ -145,8 +173,7 @@ function fileId(...parts: (string | number)[]): string {
 }
 
 /** Roman front matter and arabic body as page labels (§12.4.2). */
-function pageLabels(c: Composition): unknown[] {
-  const firstArabic = c.pages.findIndex((p) => p.label === '1');
+function pageLabels(firstArabic: number): unknown[] {
   if (firstArabic <= 0) return [0, { S: 'D', St: 1 }];
   return [0, { S: 'r', St: 1 }, firstArabic, { S: 'D', St: 1 }];
 }

@@ -1,6 +1,6 @@
 /** Fonts as a file needs them: Type 0 with an embedded TrueType subset, widths, and what each glyph spells. */
 import { PDFHexString, PDFName, PDFNumber, type PDFContext, type PDFRef } from 'pdf-lib';
-import type { Face, Subsetter } from '../type';
+import type { FaceCard, Subsetter } from '../type';
 
 /** A TrueType face has no more glyphs than this. */
 const GLYPHS = 65_536;
@@ -12,7 +12,7 @@ export class FontUse {
   private readonly longer = new Map<number, string>();
   private readonly used = new Uint8Array(GLYPHS);
   private readonly widths = new Float64Array(GLYPHS).fill(-1);
-  constructor(readonly face: Face) {
+  constructor(readonly face: FaceCard) {
     this.used[0] = 1;
   }
 
@@ -20,7 +20,7 @@ export class FontUse {
   width(glyph: number): number {
     let w = this.widths[glyph] as number;
     if (w < 0) {
-      w = Math.round((this.face.advanceOfGlyph(glyph) * 1_000_000) / this.face.upem) / 1000;
+      w = Math.round(((this.face.advances[glyph] ?? 0) * 1_000_000) / this.face.upem) / 1000;
       this.widths[glyph] = w;
     }
     return w;
@@ -56,8 +56,8 @@ export class FontUse {
 }
 
 export interface FontTools {
-  /** zlib (RFC 1950); may be done on another thread. */
-  deflate(bytes: Uint8Array): Promise<Uint8Array>;
+  /** zlib (RFC 1950). */
+  deflate(bytes: Uint8Array): Uint8Array;
   subsetter: Subsetter;
 }
 
@@ -114,13 +114,13 @@ function widthArray(context: PDFContext, use: FontUse, glyphs: readonly number[]
   return out;
 }
 
-export async function writeFont(context: PDFContext, use: FontUse, tools: FontTools): Promise<PDFRef> {
+export function writeFont(context: PDFContext, use: FontUse, tools: FontTools): PDFRef {
   const { face } = use;
   const glyphs = use.glyphs();
   const name = `${subsetTag(glyphs)}+${face.name.replace(/\s/g, '')}`;
   const em = (u: number): number => Math.round((u * 1000) / face.upem);
-  const stream = async (bytes: Uint8Array, more: Record<string, number> = {}): Promise<PDFRef> =>
-    context.register(context.stream(await tools.deflate(bytes), { Filter: 'FlateDecode', ...more }));
+  const stream = (bytes: Uint8Array, more: Record<string, number> = {}): PDFRef =>
+    context.register(context.stream(tools.deflate(bytes), { Filter: 'FlateDecode', ...more }));
   const program = tools.subsetter.subset(face.bytes, glyphs);
   const descriptor = context.register(
     context.obj({
@@ -133,7 +133,7 @@ export async function writeFont(context: PDFContext, use: FontUse, tools: FontTo
       Descent: em(face.descender),
       CapHeight: em(face.capHeight),
       StemV: /Bold/.test(face.name) ? 140 : 80,
-      FontFile2: await stream(program, { Length1: program.length }),
+      FontFile2: stream(program, { Length1: program.length }),
     }),
   );
   const descendant = context.register(
@@ -159,7 +159,7 @@ export async function writeFont(context: PDFContext, use: FontUse, tools: FontTo
       BaseFont: PDFName.of(name),
       Encoding: 'Identity-H',
       DescendantFonts: [descendant],
-      ToUnicode: await stream(new TextEncoder().encode(toUnicode(use, glyphs))),
+      ToUnicode: stream(new TextEncoder().encode(toUnicode(use, glyphs))),
     }),
   );
 }

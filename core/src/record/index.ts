@@ -1,2 +1,3 @@
 export * from './isbn';
+export * from './names';
 export * from './record';

@@ -42,31 +42,3 @@ export const recordSchema = z.object({
 export type BookRecord = z.infer<typeof recordSchema>;
 
 export const emptyRecord = (): BookRecord => recordSchema.parse({});
-
-/** "Ada Marsh", "Ada Marsh and Tom Pell", "A, B and C": the authors as a title page names them. */
-export function authorsLine(record: BookRecord): string {
-  const names = record.contributors.filter((c) => c.role === 'author').map((c) => c.name);
-  if (names.length < 2) return names[0] ?? '';
-  return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
-}
-
-/** "Marsh, Ada": the given sort name, else the last word first. */
-export function sortNameOf(c: Contributor): string {
-  if (c.sortName) return c.sortName;
-  const words = c.name.trim().split(/\s+/);
-  return words.length < 2 ? c.name.trim() : `${words.at(-1)}, ${words.slice(0, -1).join(' ')}`;
-}
-
-/** A name a file can carry everywhere: "The Salt Ledger" → "the-salt-ledger". */
-export function fileStem(title: string): string {
-  const s = title
-    .normalize('NFKD')
-    .replace(/[\u0300-\u036f]/g, '')
-    .toLowerCase();
-  return (
-    s
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '')
-      .slice(0, 60) || 'untitled'
-  );
-}

@@ -7,13 +7,29 @@ export interface FaceFile {
   bytes: Uint8Array;
 }
 
-/** Glyphs of a shaped word, in font units. `chars[i]` is the number of UTF-16 units that glyph i stands for. */
+/** What a file needs to know of a face; can be sent to another thread. Lengths are font units. */
+export interface FaceCard {
+  name: string;
+  bytes: Uint8Array;
+  upem: number;
+  ascender: number;
+  descender: number;
+  capHeight: number;
+  /** By glyph. */
+  advances: Int32Array;
+}
+
+/**
+ * Glyphs of a shaped word, in font units; only the first `count` of each array. `chars[i]` is the number of UTF-16 units
+ * that glyph i stands for. The arrays are the engine's own room: they hold until the next word is shaped.
+ */
 export interface ShapedGlyphs {
-  ids: number[];
-  advances: number[];
-  dx: number[];
-  dy: number[];
-  chars: number[];
+  count: number;
+  ids: Int32Array;
+  advances: Int32Array;
+  dx: Int32Array;
+  dy: Int32Array;
+  chars: Int32Array;
 }
 
 /** Callbacks and a text buffer of one engine, shared by its faces. */
@@ -23,8 +39,12 @@ interface Tools {
   extents: number;
   draw: number;
   pen: string[];
+  shaped: ShapedGlyphs;
 }
 const TEXT_ROOM = 4096;
+/** A character becomes at most so many glyphs in the scripts that are set here. */
+const GLYPHS_EACH = 4;
+const glyphRoom = (): Int32Array => new Int32Array(TEXT_ROOM * GLYPHS_EACH);
 const toolsOf = new WeakMap<HarfBuzz, Tools>();
 
 function tools(hb: HarfBuzz): Tools {
@@ -49,6 +69,14 @@ function tools(hb: HarfBuzz): Tools {
     extents: c.malloc!(64),
     draw,
     pen,
+    shaped: {
+      count: 0,
+      ids: glyphRoom(),
+      advances: glyphRoom(),
+      dx: glyphRoom(),
+      dy: glyphRoom(),
+      chars: glyphRoom(),
+    },
   };
   toolsOf.set(hb, made);
   return made;
@@ -60,6 +88,7 @@ export class Face {
   readonly xHeight: number;
   readonly ascender: number;
   readonly descender: number;
+  private readonly face: number;
   private readonly font: number;
   private readonly c: Record<string, (...a: number[]) => number>;
   private readonly tools: Tools;
@@ -76,9 +105,9 @@ export class Face {
     this.c = hb.call as Record<string, (...a: number[]) => number>;
     this.tools = tools(hb);
     const blob = this.c.hb_blob_create!(hb.keep(bytes), bytes.length, 1, 0, 0);
-    const face = this.c.hb_face_create!(blob, 0);
-    this.font = this.c.hb_font_create!(face);
-    this.upem = this.c.hb_face_get_upem!(face);
+    this.face = this.c.hb_face_create!(blob, 0);
+    this.font = this.c.hb_font_create!(this.face);
+    this.upem = this.c.hb_face_get_upem!(this.face);
     this.c.hb_font_get_h_extents!(this.font, this.tools.extents);
     const e = new Int32Array(hb.memory.buffer, this.tools.extents, 2);
     this.ascender = e[0] ?? 0;
@@ -109,6 +138,22 @@ export class Face {
     return this.advanceOfGlyph(this.glyphOf(codePoint));
   }
 
+  card(): FaceCard {
+    const { name, bytes, upem, ascender, descender, capHeight } = this;
+    const advances = Int32Array.from({ length: this.glyphCount() }, (_, g) => this.advanceOfGlyph(g));
+    return { name, bytes, upem, ascender, descender, capHeight, advances };
+  }
+
+  /** The field numGlyphs of the table maxp (ISO/IEC 14496-22 §5.2.6). */
+  private glyphCount(): number {
+    const blob = this.c.hb_face_reference_table!(this.face, tag('maxp'));
+    const at = this.c.hb_blob_get_data!(blob, 0);
+    const view = new DataView(this.hb.memory.buffer, at, 6);
+    const count = view.getUint16(4);
+    this.c.hb_blob_destroy!(blob);
+    return count;
+  }
+
   /** Ink of a glyph: left bearing, top, width and height (height positive), in font units. */
   inkOf(glyph: number): { left: number; top: number; width: number; height: number } {
     this.c.hb_font_get_glyph_extents!(this.font, glyph, this.tools.extents);
@@ -118,10 +163,11 @@ export class Face {
 
   /** Shapes one word left to right. `features` is a list such as "smcp,onum"; empty for the face's defaults. */
   shape(text: string, features: string, language: string): ShapedGlyphs {
-    const { c, tools: t } = this;
+    const { c, hb, tools: t } = this;
     const length = Math.min(text.length, TEXT_ROOM);
-    const room = new Uint16Array(this.hb.memory.buffer, t.text, length);
-    for (let i = 0; i < length; i++) room[i] = text.charCodeAt(i);
+    const { u16 } = hb.views();
+    const at = t.text >> 1;
+    for (let i = 0; i < length; i++) u16[at + i] = text.charCodeAt(i);
     c.hb_buffer_reset!(t.buffer);
     c.hb_buffer_add_utf16!(t.buffer, t.text, length, 0, length);
     c.hb_buffer_set_direction!(t.buffer, 4);
@@ -129,25 +175,29 @@ export class Face {
     c.hb_buffer_guess_segment_properties!(t.buffer);
     const list = this.featureList(features);
     c.hb_shape!(this.font, t.buffer, list.at, list.count);
-    const count = c.hb_buffer_get_length!(t.buffer);
-    const info = new Uint32Array(this.hb.memory.buffer, c.hb_buffer_get_glyph_infos!(t.buffer, 0), count * 5);
-    const position = new Int32Array(
-      this.hb.memory.buffer,
-      c.hb_buffer_get_glyph_positions!(t.buffer, 0),
-      count * 5,
-    );
-    const out: ShapedGlyphs = { ids: [], advances: [], dx: [], dy: [], chars: [] };
+    const out = t.shaped;
+    const count = Math.min(c.hb_buffer_get_length!(t.buffer), out.ids.length);
+    const info = c.hb_buffer_get_glyph_infos!(t.buffer, 0) >> 2;
+    const position = c.hb_buffer_get_glyph_positions!(t.buffer, 0) >> 2;
+    // hb_glyph_info_t: id, mask, cluster and two more; hb_glyph_position_t: advances, offsets and one more; 20 bytes each.
+    const { i32 } = hb.views();
+    out.count = count;
+    let before = -1;
     for (let i = 0; i < count; i++) {
-      const cluster = info[i * 5 + 2] as number;
-      const starts = i === 0 || info[(i - 1) * 5 + 2] !== cluster;
-      let k = i + 1;
-      while (k < count && info[k * 5 + 2] === cluster) k++;
-      const end = k < count ? (info[k * 5 + 2] as number) : length;
-      out.ids.push(info[i * 5] as number);
-      out.advances.push(position[i * 5] as number);
-      out.dx.push(position[i * 5 + 2] as number);
-      out.dy.push(position[i * 5 + 3] as number);
-      out.chars.push(starts ? end - cluster : 0);
+      const cluster = i32[info + i * 5 + 2] as number;
+      let end = length;
+      for (let k = i + 1; k < count; k++) {
+        const next = i32[info + k * 5 + 2] as number;
+        if (next === cluster) continue;
+        end = next;
+        break;
+      }
+      out.ids[i] = i32[info + i * 5] as number;
+      out.advances[i] = i32[position + i * 5] as number;
+      out.dx[i] = i32[position + i * 5 + 2] as number;
+      out.dy[i] = i32[position + i * 5 + 3] as number;
+      out.chars[i] = cluster === before ? 0 : end - cluster;
+      before = cluster;
     }
     return out;
   }

@@ -3,6 +3,7 @@ import { Face } from './face';
 import type { HarfBuzz } from './harfbuzz';
 import { Style, type StyleSpec } from './style';
 import type { FaceFile } from './face';
+import { WordBook } from './wordbook';
 
 export interface FamilyFiles {
   name: string;
@@ -22,6 +23,7 @@ export type Variant = 'regular' | 'italic' | 'bold' | 'boldItalic' | 'monospace'
 export class TypeCase {
   private readonly faces = new Map<string, Face>();
   private readonly styles = new Map<string, Style>();
+  readonly words = new WordBook();
 
   constructor(
     private readonly hb: HarfBuzz,
@@ -34,11 +36,11 @@ export class TypeCase {
     return files.map((file) => this.open(file));
   }
 
-  style(variant: Variant, more: Omit<StyleSpec, 'chain'>): Style {
+  style(variant: Variant, more: Omit<StyleSpec, 'chain' | 'words'>): Style {
     const key = [variant, more.size, more.features, more.language, more.rise, more.tracking].join('|');
     let s = this.styles.get(key);
     if (!s) {
-      s = new Style({ chain: this.chain(variant), ...more });
+      s = new Style({ chain: this.chain(variant), words: this.words, ...more });
       this.styles.set(key, s);
     }
     return s;

@@ -5,9 +5,16 @@
  */
 type Fn = (...args: number[]) => number;
 
+export interface Views {
+  u16: Uint16Array;
+  i32: Int32Array;
+}
+
 export interface HarfBuzz {
   call: Record<string, Fn>;
   memory: WebAssembly.Memory;
+  /** Its memory as numbers; made anew when it has grown, so ask again after every call. */
+  views(): Views;
   /** Copies bytes into its memory and answers their address. They stay there for the life of the process. */
   keep(bytes: Uint8Array): number;
   /** Makes a JavaScript function callable from inside; `signature` has one letter a parameter, i or f. */
@@ -44,9 +51,18 @@ export async function startHarfBuzz(wasm: Uint8Array): Promise<HarfBuzz> {
   const table = exports.__indirect_function_table as WebAssembly.Table;
   const call = exports as unknown as Record<string, Fn>;
   (call.__wasm_call_ctors ?? call._initialize)?.();
+  const viewsOf = (buffer: ArrayBuffer): Views => ({
+    u16: new Uint16Array(buffer),
+    i32: new Int32Array(buffer),
+  });
+  let views = viewsOf(memory.buffer);
   const hb: HarfBuzz = {
     call,
     memory,
+    views() {
+      if (views.i32.length === 0) views = viewsOf(hb.memory.buffer);
+      return views;
+    },
     keep(bytes) {
       const at = call.malloc?.(bytes.length) ?? 0;
       new Uint8Array(hb.memory.buffer).set(bytes, at);

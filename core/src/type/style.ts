@@ -5,6 +5,8 @@
 import type { Mp } from '../base';
 import type { Face } from './face';
 import { hangLeft, hangRight } from './hang';
+import { MOVED, PLAIN, type WordBook } from './wordbook';
+import { WordTable } from './wordtable';
 
 export interface StyleSpec {
   /** Faces in the order in which they are asked for a glyph; the first sets the metrics. */
@@ -17,31 +19,24 @@ export interface StyleSpec {
   rise: Mp;
   /** Added after every glyph. */
   tracking: Mp;
+  /** Where its words' glyphs are kept. */
+  words: WordBook;
 }
 
-/** A shaped word: one or more stretches, each in one face. Shared by every place the word stands in. */
-export interface Word {
-  kind: 'word';
-  style: Style;
-  text: string;
-  /** The characters that have glyphs: what a reader of the page can copy. */
-  shown: string;
-  width: Mp;
-  runs: readonly GlyphRun[];
-  /** How far the first and the last glyph may stand outside the measure. */
-  hangLeft: Mp;
-  hangRight: Mp;
-  /** Characters that no face of the chain has. */
-  missing: string;
-}
-export interface GlyphRun {
-  face: Face;
-  ids: readonly number[];
-  advances: readonly Mp[];
-  dx: readonly Mp[];
-  dy: readonly Mp[];
-  chars: readonly number[];
-  plain: boolean;
+/** A shaped word. Shared by every place the word stands in; its glyphs are in the word book under its number. */
+export class Word {
+  readonly kind = 'word';
+  constructor(
+    readonly style: Style,
+    readonly text: string,
+    readonly number: number,
+    readonly width: Mp,
+    /** How far the first and the last glyph may stand outside the measure. */
+    readonly hangLeft: Mp,
+    readonly hangRight: Mp,
+    /** Characters that no face of the chain has. */
+    readonly missing: string,
+  ) {}
 }
 
 /** Signs without a shape: soft hyphen, zero-width signs, variation selectors. */
@@ -54,8 +49,7 @@ export class Style {
   readonly face: Face;
   /** Natural width of the word space. */
   readonly space: Mp;
-  private readonly words = new Map<string, Word>();
-  private readonly fragments = new Map<string, readonly Mp[]>();
+  private readonly words = new WordTable();
 
   constructor(readonly spec: StyleSpec) {
     const face = spec.chain[0];
@@ -69,29 +63,18 @@ export class Style {
   }
 
   word(text: string): Word {
-    let w = this.words.get(text);
-    if (!w) {
-      w = this.punctuated(text) ?? this.shape(text);
-      this.words.set(text, w);
-    }
-    return w;
+    return this.wordIn(text, 0, text.length);
   }
 
-  /**
-   * Widths around the possible divisions of a word: for each point, the width up to it with a hyphen, and of what
-   * follows it; flat pairs.
-   */
-  divisions(text: string, points: readonly number[]): readonly Mp[] {
-    const key = `${points.join()}|${text}`;
-    let widths = this.fragments.get(key);
-    if (!widths) {
-      widths = points.flatMap((p) => [
-        this.word(`${text.slice(0, p)}-`).width,
-        this.word(text.slice(p)).width,
-      ]);
-      this.fragments.set(key, widths);
-    }
-    return widths;
+  /** The word from `from` to `to` of a longer text; nothing is cut out where it is known already. */
+  wordIn(text: string, from: number, to: number): Word {
+    const { words } = this;
+    const known = words.find(text, from, to);
+    if (known) return known;
+    const own = text.slice(from, to);
+    const made = this.punctuated(own) ?? this.shape(own);
+    words.add(made);
+    return made;
   }
 
   /**
@@ -110,82 +93,89 @@ export class Style {
     const core = this.word(text.slice(0, n - 1));
     const stop = this.word(text.charAt(n - 1));
     const seam = this.word(text.slice(n - 2));
-    const [a, b, c] = [core.runs[0], stop.runs[0], seam.runs[0]];
-    if (
-      !a ||
-      !b ||
-      !c ||
-      core.runs.length + stop.runs.length + seam.runs.length !== 3 ||
-      !a.plain ||
-      !c.plain
-    )
-      return null;
-    if (c.ids.length !== 2 || c.ids[0] !== a.ids.at(-1) || c.ids[1] !== b.ids[0] || b.ids.length !== 1)
-      return null;
-    const advances = [...a.advances, c.advances[1] as Mp];
-    advances[a.ids.length - 1] = c.advances[0] as Mp;
-    const last = advances.at(-1) as Mp;
-    return {
-      ...core,
-      text,
-      shown: text,
-      width: core.width - (a.advances.at(-1) as Mp) + (c.advances[0] as Mp) + last,
-      runs: [
-        {
-          face: a.face,
-          ids: [...a.ids, c.ids[1] as number],
-          advances,
-          dx: [...a.dx, 0],
-          dy: [...a.dy, 0],
-          chars: [...a.chars, 1],
-          plain: true,
-        },
-      ],
-      hangRight: Math.round(last * hangRight(text.charAt(n - 1))),
-    };
+    const book = this.spec.words;
+    const [a, b, c] = [core, stop, seam].map((w) => plainRun(book, w.number)) as [
+      PlainRun,
+      PlainRun,
+      PlainRun,
+    ];
+    if (core.missing || a.count < 1 || b.count !== 1 || c.count !== 2) return null;
+    const last = a.at + (a.count - 1) * 2;
+    const id = (at: number): number => (book.data[at] as number) & 0xffff;
+    if (id(last) !== id(c.at) || id(b.at) !== id(c.at + 2)) return null;
+    const start = book.begin(1);
+    const at = book.run(book.data[a.at - 5] as number, this.spec.size, this.spec.rise, PLAIN, a.count + 1);
+    const { data } = book;
+    data.copyWithin(at, a.at, a.at + a.count * 2);
+    const end = at + a.count * 2;
+    const kerned = data[c.at + 1] as number;
+    const stopWidth = data[c.at + 3] as number;
+    const width = core.width - (data[last + 1] as number) + kerned + stopWidth;
+    data[end - 1] = kerned;
+    data[end] = id(b.at) | (1 << 16);
+    data[end + 1] = stopWidth;
+    book.length = end + 2;
+    const hang = Math.round(stopWidth * hangRight(text.charAt(n - 1)));
+    return new Word(this, text, book.end(start, text), width, core.hangLeft, hang, '');
   }
 
   private shape(text: string): Word {
-    const runs: GlyphRun[] = [];
+    const { words: book, size, rise, tracking, features, language } = this.spec;
+    const parts = this.byFace(text);
+    let runs = 0;
     let width = 0;
     let missing = '';
     let shown = '';
-    for (const part of this.byFace(text)) {
-      if (!part.face) {
+    let first = 0;
+    let last = 0;
+    const start = book.begin(0);
+    for (const part of parts) {
+      const { face } = part;
+      if (!face) {
         missing += part.text;
         continue;
       }
-      const face = part.face;
       shown += part.text;
-      const g = face.shape(part.text, this.spec.features, this.spec.language);
-      const scale = (u: number): Mp => (u === 0 ? 0 : this.scale(face, u));
-      const advances = g.advances.map((a) => scale(a) + this.spec.tracking);
-      for (const a of advances) width += a;
-      const dx = g.dx.map(scale);
-      const dy = g.dy.map(scale);
-      runs.push({
-        face,
-        ids: g.ids,
-        advances,
-        dx,
-        dy,
-        chars: g.chars,
-        plain: dx.every((v) => v === 0) && dy.every((v) => v === 0),
-      });
+      const g = face.shape(part.text, features, language);
+      let form = PLAIN;
+      for (let i = 0; i < g.count && form === PLAIN; i++) if (g.dx[i] !== 0 || g.dy[i] !== 0) form = MOVED;
+      book.run(book.faceNumber(face), size, rise, form, g.count);
+      const { data } = book;
+      let at = book.length;
+      for (let i = 0; i < g.count; i++) {
+        const advance = this.scale(face, g.advances[i] as number) + tracking;
+        if (runs === 0 && i === 0) first = advance;
+        last = advance;
+        width += advance;
+        data[at++] = (g.ids[i] as number) | ((g.chars[i] as number) << 16);
+        data[at++] = advance;
+        if (form === MOVED) {
+          data[at++] = this.scale(face, g.dx[i] as number);
+          data[at++] = this.scale(face, g.dy[i] as number);
+        }
+      }
+      book.length = at;
+      runs++;
     }
-    const first = runs[0]?.advances[0] ?? 0;
-    const last = runs.at(-1)?.advances.at(-1) ?? 0;
-    return {
-      kind: 'word',
-      style: this,
+    book.data[start] = runs;
+    return new Word(
+      this,
       text,
-      shown,
+      book.end(start, shown),
       width,
-      runs,
-      hangLeft: Math.round(first * hangLeft(text.charAt(0))),
-      hangRight: Math.round(last * hangRight(text.charAt(text.length - 1))),
+      Math.round(first * hangLeft(text.charAt(0))),
+      Math.round(last * hangRight(text.charAt(text.length - 1))),
       missing,
-    };
+    );
+  }
+
+  /** First glyph of a word, and its face; null for a word without glyphs. */
+  firstGlyph(word: Word): { face: Face; glyph: number } | null {
+    const { words: book } = this.spec;
+    const at = book.starts[word.number] as number;
+    if (book.data[at] === 0 || book.data[at + 5] === 0) return null;
+    const face = book.faces[book.data[at + 1] as number] as Face;
+    return { face, glyph: (book.data[at + 6] as number) & 0xffff };
   }
 
   /** Splits a word into stretches by the first face of the chain that has each character. */
@@ -207,4 +197,16 @@ export class Style {
     }
     return parts;
   }
+}
+
+/** Where the glyphs of a word begin that is one run with every glyph at its place; none of any other. */
+interface PlainRun {
+  at: number;
+  count: number;
+}
+function plainRun({ starts, data }: WordBook, word: number): PlainRun {
+  const at = starts[word] as number;
+  return data[at] === 1 && data[at + 4] === PLAIN
+    ? { at: at + 6, count: data[at + 5] as number }
+    : { at, count: 0 };
 }

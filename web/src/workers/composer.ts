@@ -3,13 +3,15 @@ import { bookFromJson, type Book, type Section } from '@pagina/core/book';
 import {
   compose,
   ComposeCache,
+  DisplayIndex,
   displayList,
-  indexOfFile,
+  drawnPage,
+  textLines as linesOfText,
   type Composition,
   type TypeSource,
 } from '@pagina/core/compose';
 import { rowsOf } from '@pagina/core/design';
-import { startHarfBuzz, type FaceFile } from '@pagina/core/type';
+import { startHarfBuzz, type Face, type FaceFile } from '@pagina/core/type';
 import { drawPage, textLines } from './draw';
 import type { Composed, FromWorker, PlaceInPrint, ToWorker } from './messages';
 
@@ -107,14 +109,12 @@ function told(c: Composition, milliseconds: number): Composed {
   const { interior: i } = c;
   const places: Record<string, PlaceInPrint> = {};
   for (const page of c.pages)
-    for (const { item, y } of page.body) {
-      if (item.kind !== 'line' || item.paragraph.block === '' || item.paragraph.block in places) continue;
-      places[item.paragraph.block] = [
+    for (const { block, y } of linesOfText(page.body))
+      places[block] ??= [
         page.index,
         page.label,
         Math.max(1, Math.round((y - i.margins.top) / i.text.leading + 0.24)),
       ];
-    }
   return {
     edition: c.edition,
     pages: c.pages.map(({ index, side, label, section, blank, opens }) => ({
@@ -152,9 +152,13 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
   const page = composition?.pages[data.page];
   if (!composition || !page || data.generation !== generation)
     return post({ type: 'not-drawn', id: data.id });
-  const index = indexOfFile();
-  const list = displayList(composition, page, index);
-  drawPage(list, index, pictures, data.width, data.ink).then(
+  const index = new DisplayIndex();
+  const list = displayList(drawnPage(composition, page), composition.words, index);
+  const drawn = {
+    faces: index.faces.map((n) => composition?.words.faces[n] as Face),
+    pictures: index.pictures,
+  };
+  drawPage(list, drawn, pictures, data.width, data.ink).then(
     (picture) => post({ type: 'drawn', id: data.id, picture, lines: textLines(list) }, [picture]),
     () => post({ type: 'not-drawn', id: data.id }),
   );

@@ -1,0 +1,212 @@
+/**
+ * What stands on a page, before it is drawn: lines of word numbers and spaces, rules, pictures, in one array of numbers.
+ * A book of a thousand pages is some megabytes of these, which other threads take without copying field by field.
+ *
+ * Lengths are millipoints; x is from the left of the type area, y (a baseline for lines, a top edge for pictures) from
+ * the head of the page.
+ *
+ *     LINE  x y block offset flags scale n  then n items: a word as its number and its offset in the block,
+ *                                           a space as −1 − its width
+ *     RULE  x y width thickness
+ *     PICT  picture x y width height
+ */
+import type { Mp } from '../base';
+import type { Word } from '../type';
+import { Kind } from './breakpoints';
+import type { Item, LineItem } from './flow';
+import { lineSpace, shownWord } from './setline';
+
+export const LINE = 1;
+export const RULE = 2;
+export const PICT = 3;
+export const LINE_HEAD = 8;
+
+/** A word is divided at the line's end, and the last glyph is a hyphen that is not in the text. */
+export const HYPHENATED = 1;
+/** Not the author's text: heads, folios. */
+export const FURNITURE = 2;
+/** The line ends in a hyphen of either sort. */
+export const ENDS_IN_HYPHEN = 8;
+export const OVERFULL = 16;
+/** The mean word space is over a third of the em. */
+export const LOOSE = 32;
+export const TIGHT = 64;
+/** The last line of its paragraph. */
+export const LAST = 128;
+
+export interface Sheet {
+  ops: Int32Array;
+  /** Ids of the blocks that lines point to; '' for words that no block holds. */
+  blocks: readonly string[];
+  /** Ids of pictures. */
+  pictures: readonly string[];
+}
+
+export const EMPTY_SHEET: Sheet = { ops: new Int32Array(0), blocks: [], pictures: [] };
+
+/** A line of a sheet as its readers want it. */
+export interface SheetLine {
+  x: Mp;
+  y: Mp;
+  block: string;
+  /** Of the line's first character in its block. */
+  offset: number;
+  flags: number;
+  /** Numbers of the words on it, null for spaces. */
+  words: readonly (number | null)[];
+}
+
+/** The lines of a sheet in the order in which they were set. */
+export function* sheetLines({ ops, blocks }: Sheet): Generator<SheetLine> {
+  for (let at = 0; at < ops.length; at = nextOp(ops, at)) {
+    if (ops[at] !== LINE) continue;
+    const words: (number | null)[] = [];
+    let k = at + LINE_HEAD;
+    for (let n = ops[at + 7] as number; n > 0; n--) {
+      const item = ops[k++] as number;
+      if (item < 0) words.push(null);
+      else {
+        words.push(item);
+        k++;
+      }
+    }
+    yield {
+      x: ops[at + 1] as number,
+      y: ops[at + 2] as number,
+      block: blocks[ops[at + 3] as number] ?? '',
+      offset: ops[at + 4] as number,
+      flags: ops[at + 5] as number,
+      words,
+    };
+  }
+}
+
+/** The lines that hold the author's words. */
+export function* textLines(sheet: Sheet): Generator<SheetLine> {
+  for (const line of sheetLines(sheet)) if (line.block !== '') yield line;
+}
+
+/** Pictures of a sheet, with the width at which they stand. */
+export function* sheetPictures({ ops, pictures }: Sheet): Generator<{ picture: string; width: Mp }> {
+  for (let at = 0; at < ops.length; at = nextOp(ops, at))
+    if (ops[at] === PICT)
+      yield { picture: pictures[ops[at + 1] as number] ?? '', width: ops[at + 4] as number };
+}
+
+/** Where the command after the one at `at` begins. */
+export function nextOp(ops: Int32Array, at: number): number {
+  if (ops[at] === RULE) return at + 5;
+  if (ops[at] === PICT) return at + 6;
+  let k = at + LINE_HEAD;
+  for (let n = ops[at + 7] as number; n > 0; n--) k += (ops[k] as number) < 0 ? 1 : 2;
+  return k;
+}
+
+/** Room for one sheet at a time, used again and again. */
+let room = new Int32Array(1 << 13);
+
+export class SheetWriter {
+  private length = 0;
+  private readonly blocks: string[] = [];
+  private readonly pictures: string[] = [];
+  /** Characters that no face has. */
+  readonly missing: { char: string; block: string }[] = [];
+
+  done(): Sheet {
+    return { ops: room.slice(0, this.length), blocks: this.blocks, pictures: this.pictures };
+  }
+
+  private need(n: number): void {
+    if (this.length + n <= room.length) return;
+    const bigger = new Int32Array(Math.max(room.length * 2, this.length + n));
+    bigger.set(room);
+    room = bigger;
+  }
+
+  private head(a: number, b: number, c: number, d: number, e: number): void {
+    this.need(LINE_HEAD);
+    room[this.length++] = a;
+    room[this.length++] = b;
+    room[this.length++] = c;
+    room[this.length++] = d;
+    room[this.length++] = e;
+  }
+
+  item(item: Item, y: Mp, flags = 0): void {
+    if (item.kind === 'rule') this.head(RULE, item.x, y, item.width, item.thickness);
+    else if (item.kind === 'picture') {
+      this.head(PICT, this.pictures.push(item.picture) - 1, item.x, y, item.width);
+      room[this.length++] = item.height;
+    } else this.line(item, y, flags);
+  }
+
+  private block(id: string): number {
+    const last = this.blocks.length - 1;
+    return this.blocks[last] === id ? last : this.blocks.push(id) - 1;
+  }
+
+  private line(item: LineItem, y: Mp, flags: number): void {
+    const space = lineSpace(item);
+    const { line, paragraph: p } = item;
+    const { spread, scale } = space;
+    const starts = line.from === 0 && line.fromCut === 0;
+    let x = item.x + (starts ? p.indent : 0);
+    if (!starts && item.align === 'justify') x -= shownWord(item, line.from)?.hangLeft ?? 0;
+    if (item.align === 'centre') x += (space.target - space.natural) >> 1;
+    else if (item.align === 'right') x += space.target - space.natural;
+    const at = this.length;
+    this.head(LINE, x, y, this.block(p.block), (p.offsets[line.from] ?? 0) + line.fromCut);
+    room[this.length++] = flags | factsOf(item, space);
+    room[this.length++] = scale;
+    this.length++;
+    this.need((line.to - line.from + 1) * 2);
+    let seen = 0;
+    let given = 0;
+    let n = 0;
+    for (let i = line.from; i <= line.to; i++) {
+      const piece = p.pieces[i];
+      if (!piece) continue;
+      n++;
+      if (piece.kind === 'word') {
+        const word = i === line.from || i === line.to ? (shownWord(item, i) as Word) : piece;
+        if (word.missing !== '') for (const char of word.missing) this.missing.push({ char, block: p.block });
+        room[this.length++] = word.number;
+        room[this.length++] = (p.offsets[i] as number) + (i === line.from ? line.fromCut : 0);
+        continue;
+      }
+      let width = piece.width;
+      if (piece.stretch > 0 && space.count > 0) {
+        // Rounded on the running sum, so that the line's end is exact to the millipoint.
+        seen++;
+        const due = Math.round((spread * seen) / space.count);
+        width += due - given;
+        given = due;
+      }
+      room[this.length++] = -1 - Math.max(0, width);
+    }
+    room[at + 7] = n;
+  }
+}
+
+/** What the report counts of a line. */
+function factsOf(item: LineItem, space: ReturnType<typeof lineSpace>): number {
+  const { line, paragraph: p } = item;
+  const divided = line.kind === Kind.hyphen;
+  let facts = divided && line.toCut > 0 ? HYPHENATED : 0;
+  if (divided || (line.kind === Kind.dash && endsInHyphen(item))) facts |= ENDS_IN_HYPHEN;
+  if (space.overfull) facts |= OVERFULL;
+  if (item.align === 'justify' && space.count > 0 && space.mean > sizeOf(p.pieces) / 3) facts |= LOOSE;
+  if (line.ratio < -0.9) facts |= TIGHT;
+  if (line.last) facts |= LAST;
+  return facts;
+}
+
+function endsInHyphen({ paragraph, line }: LineItem): boolean {
+  const piece = paragraph.pieces[line.to];
+  return piece?.kind === 'word' && /[-\u2010]$/.test(piece.text);
+}
+
+function sizeOf(pieces: LineItem['paragraph']['pieces']): Mp {
+  for (const p of pieces) if (p.kind === 'word') return p.style.spec.size;
+  return 1;
+}

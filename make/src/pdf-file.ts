@@ -1,0 +1,83 @@
+/** A PDF written on a thread of its own, page by page, while the pages after are still being set. */
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
+import { drawnPage, type DrawnPage, type Page, type PageSetting } from '@pagina/core/compose';
+import type { PrintPdfEnd } from '@pagina/core/pdf';
+import { WordParts, type FaceCard, type WordsPart } from '@pagina/core/type';
+
+export type ToThread =
+  | { type: 'pages'; pages: [number, DrawnPage][]; words: WordsPart; cards: FaceCard[] }
+  | { type: 'end'; end: PrintPdfEnd };
+export type FromThread = { type: 'done'; bytes: Uint8Array } | { type: 'failed'; message: string };
+
+export interface PdfFile {
+  page(page: Page, setting: PageSetting): void;
+  /** The file, with those pages in that order. */
+  end(pages: readonly Page[], setting: PageSetting, end: Omit<PrintPdfEnd, 'order'>): Promise<Uint8Array>;
+  close(): Promise<void>;
+}
+
+/** Beside the bundled programs lies the bundled thread; from source it is run through the same loader as the rest. */
+function startThread(): Worker {
+  const bundled = new URL('./pdf-thread.mjs', import.meta.url);
+  if (existsSync(fileURLToPath(bundled))) return new Worker(bundled);
+  const source = new URL('./pdf-thread.ts', import.meta.url).href;
+  return new Worker(`import('tsx/esm/api').then(({ register }) => (register(), import('${source}')))`, {
+    eval: true,
+  });
+}
+
+/** Pages are handed over in batches: a message has its price. */
+const BATCH = 24;
+
+export function openPdfFile(): PdfFile {
+  const thread = startThread();
+  const numbers = new Map<Page, number>();
+  let batch: [number, DrawnPage][] = [];
+  let words: WordParts | null = null;
+  let known = 0;
+  let failed: Error | null = null;
+  let settle: { done: (bytes: Uint8Array) => void; failed: (e: Error) => void } | null = null;
+  const fail = (e: Error): void => {
+    failed ??= e;
+    settle?.failed(e);
+  };
+  thread.on('error', fail);
+  thread.on('message', (m: FromThread) => {
+    if (m.type === 'done') settle?.done(m.bytes);
+    else fail(new Error(m.message));
+  });
+  const send = (m: ToThread, transfer: ArrayBuffer[] = []): void => thread.postMessage(m, transfer);
+  const flush = (setting: PageSetting): void => {
+    if (batch.length === 0) return;
+    words ??= new WordParts(setting.words);
+    const part = words.next();
+    const cards = setting.words.faces.slice(known).map((f) => f.card());
+    known += cards.length;
+    send({ type: 'pages', pages: batch, words: part, cards }, [
+      part.starts.buffer as ArrayBuffer,
+      part.data.buffer as ArrayBuffer,
+    ]);
+    batch = [];
+  };
+  return {
+    page(page, setting) {
+      if (numbers.has(page)) return;
+      const number = numbers.size;
+      numbers.set(page, number);
+      batch.push([number, drawnPage(setting, page)]);
+      if (batch.length === BATCH) flush(setting);
+    },
+    end(pages, setting, end) {
+      for (const p of pages) this.page(p, setting);
+      flush(setting);
+      return new Promise((done, no) => {
+        settle = { done, failed: no };
+        if (failed) return no(failed);
+        send({ type: 'end', end: { ...end, order: pages.map((p) => numbers.get(p) as number) } });
+      });
+    },
+    close: async () => void (await thread.terminate()),
+  };
+}

@@ -1,0 +1,38 @@
+/** The thread that writes a PDF while its pages are still being set. Started by `pdf-file.ts`. */
+import { readFileSync } from 'node:fs';
+import { parentPort } from 'node:worker_threads';
+import { deflateSync } from 'node:zlib';
+import { PrintFile } from '@pagina/core/pdf';
+import { startSubsetter } from '@pagina/core/type';
+import { wasmPath } from './places';
+import type { FromThread, ToThread } from './pdf-file';
+
+const port = parentPort!;
+const answer = (m: FromThread, transfer: ArrayBuffer[] = []): void => port.postMessage(m, transfer);
+
+const subsetter = startSubsetter(readFileSync(wasmPath('harfbuzz-subset')));
+let file: PrintFile | null = null;
+const opened = async (): Promise<PrintFile> =>
+  (file ??= new PrintFile({
+    deflate: (bytes) => deflateSync(bytes, { level: 4 }),
+    subsetter: await subsetter,
+  }));
+
+async function take(m: ToThread): Promise<void> {
+  const pdf = await opened();
+  if (m.type === 'pages') {
+    pdf.know(m.words, m.cards);
+    for (const [number, page] of m.pages) pdf.page(number, page);
+    return;
+  }
+  const bytes = await pdf.end(m.end);
+  answer({ type: 'done', bytes }, [bytes.buffer as ArrayBuffer]);
+}
+
+/** One message after the other: a page must find the words before it. */
+let turn: Promise<void> = Promise.resolve();
+port.on('message', (m: ToThread) => {
+  turn = turn
+    .then(() => take(m))
+    .catch((e: unknown) => answer({ type: 'failed', message: e instanceof Error ? e.message : String(e) }));
+});
