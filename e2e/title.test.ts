@@ -14,8 +14,16 @@ import {
   serverBook,
   station,
 } from './browser';
-import { styledManuscript, unstyledManuscript } from '../core/test/fixtures/manuscript';
-import { png } from '../core/test/fixtures/manuscript';
+import { makeEbook } from '@pagina/make';
+import type { Book } from '@pagina/core/book';
+import { threeChapters } from '../core/test/fixtures/books';
+import { png, styledManuscript, unstyledManuscript } from '../core/test/fixtures/manuscript';
+
+async function ebookOf(book: Book): Promise<Uint8Array> {
+  const made = await makeEbook(book, 'ebook', { pictures: () => null, print: null });
+  if (!made.ok) throw new Error(made.refusal.message);
+  return made.value.bytes;
+}
 
 let browser: Browser;
 let page: Page;
@@ -53,7 +61,28 @@ describe('titles', () => {
       mimeType: 'image/png',
       buffer: Buffer.from(png(2, 2)),
     });
-    await page.getByText(/"picture\.png" is not a \.docx/).waitFor();
+    await page.getByText(/"picture\.png" is of a kind that cannot be read/).waitFor();
+  });
+  it('brings in Markdown, an EPUB made here, and text that is pasted', async () => {
+    const md = '# The Boat\n\nText *here*[^1].\n\n# The Tide\n\nMore.\n\n[^1]: A note.\n';
+    await bringIn(page, 'Saltings.md', new TextEncoder().encode(md));
+    expect(await kinds(page)).toEqual(['chapter', 'chapter']);
+    const bytes = await ebookOf(threeChapters());
+    await bringIn(page, 'The Causeway again.epub', bytes);
+    expect(await kinds(page)).toEqual(expect.arrayContaining(['part', 'chapter', 'acknowledgements']));
+    await page.goto(`${address()}/titles`);
+    await page.getByRole('button', { name: 'Bring in a manuscript' }).waitFor();
+    await page.evaluate(() => {
+      const data = new DataTransfer();
+      data.setData(
+        'text/html',
+        '<h1>Chapter One</h1><p>Pasted <i>words</i>.</p><h1>Chapter Two</h1><p>End.</p>',
+      );
+      dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+    });
+    await page.waitForURL(/\/order$/, { timeout: 30_000 });
+    await page.waitForSelector('tr[data-section]');
+    expect(await kinds(page)).toEqual(['chapter', 'chapter']);
   });
   it('starts a blank title that opens in the manuscript', async () => {
     await page.goto(`${address()}/titles`);

@@ -12,7 +12,19 @@ const programs = [
   ['outlets-sim/src/main.ts', 'outlets-sim/dist'],
 ];
 /** Packages with files of their own (binaries, fonts, wasm) stay outside the bundle. */
-const external = ['sharp', '@libsql/client', 'harfbuzzjs', '@expo-google-fonts/*', 'pino', 'docx'];
+const external = [
+  'sharp',
+  '@libsql/client',
+  'harfbuzzjs',
+  '@expo-google-fonts/*',
+  'pino',
+  'docx',
+  'pdfjs-dist',
+  'word-extractor',
+  'rtf-stream-parser',
+  'iconv-lite',
+  'css-tree',
+];
 // Chunks are named by their content: old ones would pile up.
 for (const outdir of new Set(programs.map(([, o]) => o))) rmSync(outdir, { recursive: true, force: true });
 const bundle = (entry, outdir, more) =>

@@ -65,7 +65,7 @@ async function open(path: string): Promise<BookFile> {
   }
   // Loaded only when a manuscript is to be read: a book file needs none of it.
   const { readManuscript } = await import('@pagina/core/intake');
-  const read = await readManuscript(bytes);
+  const read = await readManuscript(bytes, path);
   if (!read.ok) throw unusable(read.refusal);
   return { book: read.value.book, files: read.value.files };
 }

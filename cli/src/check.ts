@@ -31,6 +31,6 @@ async function checkOne(path: string, bytes: Uint8Array): Promise<Outcome<Findin
     return read.ok ? { ok: true, value: checkBook(read.value.book) } : read;
   }
   const { readManuscript } = await import('@pagina/core/intake');
-  const read = await readManuscript(bytes);
+  const read = await readManuscript(bytes, path);
   return read.ok ? { ok: true, value: [...read.value.findings, ...checkBook(read.value.book)] } : read;
 }

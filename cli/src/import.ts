@@ -6,7 +6,7 @@ import { readInput, unusable, writeOutput, type Options } from './main';
 
 /** Reads a manuscript and prints what was found; `--out` keeps the book as JSON. */
 export async function importFile(path: string, options: Options): Promise<number> {
-  const read = await readManuscript(readInput(path));
+  const read = await readManuscript(readInput(path), path);
   if (!read.ok) throw unusable(read.refusal);
   const intake = read.value;
   if (options.out) writeOutput(options.out, writeBookFile(intake));

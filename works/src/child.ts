@@ -22,9 +22,9 @@ const progress = (stage: string, share: number): boolean => {
   return true;
 };
 
-async function read({ manuscript, folder }: Extract<Task, { kind: 'read' }>): Promise<FromChild> {
+async function read({ manuscript, name, folder }: Extract<Task, { kind: 'read' }>): Promise<FromChild> {
   progress('Reading the manuscript', 0);
-  const r = await readManuscript(readFileSync(manuscript));
+  const r = await readManuscript(readFileSync(manuscript), name);
   if (!r.ok) return { type: 'refused', message: r.refusal.message };
   const { book, files, wordsIn, wordsOut, setAside, tidied, guesses, findings } = r.value;
   const pictures: Record<string, string> = {};

@@ -126,8 +126,9 @@ export class Runner {
   }
 
   private async read(job: Job, folder: string): Promise<End> {
-    const { sha256, title } = job.payload as { sha256: string; title: string };
-    const answer = await this.task(job, { kind: 'read', manuscript: filePath(this.store, sha256), folder });
+    const { sha256, title, name = '' } = job.payload as { sha256: string; title: string; name?: string };
+    const manuscript = filePath(this.store, sha256);
+    const answer = await this.task(job, { kind: 'read', manuscript, name, folder });
     if (answer.type !== 'read') return endOf(answer);
     const parsed = bookFromJson(answer.book);
     if (!parsed.ok) return { state: 'failed', error: parsed.refusal.message };

@@ -45,7 +45,7 @@ describe('the works process', () => {
   });
   it('tells in one sentence why it cannot read a file, and makes nothing', async () => {
     const { sha256 } = await keepBytes(store, new TextEncoder().encode('no docx'));
-    const job = await enqueue(store, 'read', { sha256, title: 'none' });
+    const job = await enqueue(store, 'read', { sha256, title: 'none', name: 'a.docx' });
     await runner().once();
     expect(await readJob(store, job)).toMatchObject({
       state: 'failed',

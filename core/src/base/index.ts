@@ -5,3 +5,4 @@ export * from './zip';
 export * from './xml';
 export * from './language';
 export * from './picture';
+export * from './manuscripts';

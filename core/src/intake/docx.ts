@@ -1,10 +1,19 @@
 /** Reads a .docx into a raw manuscript: the library's document tree, and the XML beside it for what it leaves out. */
 import mammoth from 'mammoth';
 import type { Mark, Node } from 'prosemirror-model';
-import { done, openZip, pictureInfo, refused, type Outcome, type Zip } from '../base';
+import { done, openZip, refused, type Outcome, type Zip } from '../base';
 import { schema } from '../book';
 import { MARK, markParagraphs, readStyles, type ParagraphFacts, type StyleFacts } from './docx-xml';
-import type { RawBlock, RawManuscript, RawNote, RawParagraph, RawPicture } from './raw';
+import {
+  rawManuscript,
+  rawParagraph,
+  type RawBlock,
+  type RawManuscript,
+  type RawNote,
+  type RawParagraph,
+  type RawPicture,
+} from './raw';
+import { PictureShelf } from './pictures';
 
 /** The library's tree, as far as it is used here. */
 interface El {
@@ -84,19 +93,10 @@ class DocxReader {
   private styles = new Map<string, StyleFacts>();
   private facts: ParagraphFacts[] = [];
   private defaultSize = 0;
-  private pictures = 0;
   private breakPending = false;
   private readonly byPath = new Map<El, RawPicture>();
-  private readonly m: RawManuscript = {
-    blocks: [],
-    notes: [],
-    pictures: [],
-    title: '',
-    author: '',
-    language: '',
-    dropped: {},
-    cautions: [],
-  };
+  private readonly m = rawManuscript();
+  private readonly shelf = new PictureShelf(this.m);
 
   constructor(private readonly zip: Zip) {}
 
@@ -171,42 +171,16 @@ class DocxReader {
     };
     walk(root);
     for (const note of Object.values(root.notes?._notes ?? {})) walk(note);
-    const seen = new Map<string, string>();
     for (const image of images) {
-      let bytes: Uint8Array | null = null;
+      let bytes: Uint8Array;
       try {
         bytes = new Uint8Array((await image.readAsBuffer?.()) ?? []);
       } catch {
-        this.m.cautions.push({
-          rule: 'intake/external-picture',
-          message:
-            'A picture is only linked to, not in the file; it was not fetched. Add it in the manuscript.',
-        });
+        this.shelf.linked();
         continue;
       }
-      const info = pictureInfo(bytes);
-      if (!info) {
-        this.m.cautions.push({
-          rule: 'intake/picture-kind',
-          message: `A picture is of a kind that books do not use (${image.contentType ?? 'unknown'}). Save it as PNG or JPEG and add it in the manuscript.`,
-        });
-        continue;
-      }
-      if (info.width * info.height <= 1)
-        this.m.cautions.push({ rule: 'intake/picture-tiny', message: 'A picture is one pixel in size.' });
-      if (info.width > 10_000 || info.height > 10_000)
-        this.m.cautions.push({
-          rule: 'intake/picture-huge',
-          message: `A picture measures ${info.width} × ${info.height} pixels, far more than print can show.`,
-        });
-      const print = fingerprint(bytes);
-      let id = seen.get(print);
-      if (!id) {
-        id = `p${++this.pictures}`;
-        seen.set(print, id);
-        this.m.pictures.push({ id, name: `picture-${this.pictures}`, bytes });
-      }
-      this.byPath.set(image, { id, alt: (image.altText ?? '').trim() });
+      const id = this.shelf.add(bytes, image.contentType ?? '');
+      if (id) this.byPath.set(image, { id, alt: (image.altText ?? '').trim() });
     }
   }
 
@@ -232,23 +206,20 @@ class DocxReader {
     const facts = this.factsOf(e);
     const style = this.styles.get(e.styleId ?? '');
     const looks = this.looks(e);
-    const make = (): RawParagraph => ({
-      kind: 'paragraph',
-      inline: [],
-      text: '',
-      pictures: [],
-      style: e.styleName ?? style?.name ?? '',
-      outline: facts?.outline ?? style?.outline ?? 0,
-      breakBefore: this.breakPending,
-      align: alignment(e.alignment ?? style?.align ?? ''),
-      size: looks.size || style?.size || this.defaultSize,
-      bold: looks.bold || (style?.bold ?? false),
-      italic: looks.italic || (style?.italic ?? false),
-      indented: Number(e.indent?.start ?? 0) >= 300,
-      list: e.numbering ? { level: Number(e.numbering.level), ordered: e.numbering.isOrdered } : null,
-      monospace: looks.monospace,
-      language: facts?.language ?? '',
-    });
+    const make = (): RawParagraph =>
+      rawParagraph({
+        style: e.styleName ?? style?.name ?? '',
+        outline: facts?.outline ?? style?.outline ?? 0,
+        breakBefore: this.breakPending,
+        align: alignment(e.alignment ?? style?.align ?? ''),
+        size: looks.size || style?.size || this.defaultSize,
+        bold: looks.bold || (style?.bold ?? false),
+        italic: looks.italic || (style?.italic ?? false),
+        indented: Number(e.indent?.start ?? 0) >= 300,
+        list: e.numbering ? { level: Number(e.numbering.level), ordered: e.numbering.isOrdered } : null,
+        monospace: looks.monospace,
+        language: facts?.language ?? '',
+      });
     if (facts?.breakBefore ?? style?.breakBefore) this.breakPending = true;
     let now = make();
     this.breakPending = false;
@@ -262,7 +233,7 @@ class DocxReader {
       style,
       (node) => {
         now.inline.push(node);
-        now.text += node.isText ? (node.text as string) : '';
+        now.text += node.isText ? (node.text as string) : node.type.name === 'lineBreak' ? '\n' : '';
       },
       (what) => {
         if (what === 'page') {
@@ -410,12 +381,4 @@ function alignment(a: string): RawParagraph['align'] {
   if (a === 'center') return 'centre';
   if (a === 'right' || a === 'end') return 'right';
   return a === 'both' || a === 'distribute' ? 'justify' : 'left';
-}
-
-/** Equal pictures are kept once: told by length and a sum over their bytes. */
-function fingerprint(b: Uint8Array): string {
-  let h = 2166136261;
-  for (let i = 0; i < b.length; i += 1 + (b.length >> 16))
-    h = Math.imul(h ^ (b[i] as number), 16777619) >>> 0;
-  return `${b.length}-${h}`;
 }

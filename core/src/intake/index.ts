@@ -1,2 +1,3 @@
+export { formatOf, type Format } from './formats';
 export * from './read';
 export { type SectionGuess, type SetAside } from './assemble';

@@ -3,6 +3,7 @@
  * paragraph looks like. Every reader of a format ends here; recognition starts here and knows no format.
  */
 import type { Node } from 'prosemirror-model';
+import type { SectionKind } from '../book';
 
 export interface RawParagraph {
   kind: 'paragraph';
@@ -24,6 +25,8 @@ export interface RawParagraph {
   list: { level: number; ordered: boolean } | null;
   monospace: boolean;
   language: string;
+  /** The kind of section that the file itself says begins here; '' where it says nothing. */
+  opens: SectionKind | '';
 }
 export interface RawTable {
   kind: 'table';
@@ -55,4 +58,48 @@ export interface RawManuscript {
   /** What was left out while reading, already in words: rule → how often. */
   dropped: Record<string, number>;
   cautions: { rule: string; message: string }[];
+}
+
+export const rawParagraph = (more: Partial<RawParagraph> = {}): RawParagraph => ({
+  kind: 'paragraph',
+  inline: [],
+  text: '',
+  pictures: [],
+  style: '',
+  outline: 0,
+  breakBefore: false,
+  align: 'left',
+  size: 0,
+  bold: false,
+  italic: false,
+  indented: false,
+  list: null,
+  monospace: false,
+  language: '',
+  opens: '',
+  ...more,
+});
+
+export const rawManuscript = (): RawManuscript => ({
+  blocks: [],
+  notes: [],
+  pictures: [],
+  title: '',
+  author: '',
+  language: '',
+  dropped: {},
+  cautions: [],
+});
+
+/** Marks that nearly all letters of a paragraph carry are its looks: bold, italic, monospace. */
+export function looksOf(p: RawParagraph): Pick<RawParagraph, 'bold' | 'italic' | 'monospace'> {
+  let letters = 0;
+  const carried: Record<string, number> = {};
+  for (const n of p.inline) {
+    const length = n.isText ? (n.text as string).trim().length : 0;
+    letters += length;
+    for (const m of n.marks) carried[m.type.name] = (carried[m.type.name] ?? 0) + length;
+  }
+  const most = (mark: string): boolean => letters > 0 && (carried[mark] ?? 0) >= letters * 0.9;
+  return { bold: most('strong'), italic: most('emphasis'), monospace: most('monospaced') };
 }

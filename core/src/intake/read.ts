@@ -3,7 +3,7 @@ import { countWords, done, pictureInfo, type Finding, type Outcome } from '../ba
 import { defaultEditions, schema, type Book, type Picture, type Section } from '../book';
 import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assemble';
-import { readDocx } from './docx';
+import { readRaw } from './formats';
 import type { TidyCount } from './inline';
 import type { RawManuscript, RawParagraph } from './raw';
 import { recogniseHeadings } from './recognise';
@@ -24,8 +24,8 @@ export interface Intake {
 export const MOST_BYTES = 200_000_000;
 const MANY_HEADINGS = 1_000;
 
-/** Errors: those of `readDocx`. */
-export async function readManuscript(bytes: Uint8Array): Promise<Outcome<Intake>> {
+/** `name` is the file's, for what bytes cannot say. Errors: `intake/too-large` and those of the formats' readers. */
+export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outcome<Intake>> {
   if (bytes.length > MOST_BYTES)
     return {
       ok: false,
@@ -34,7 +34,7 @@ export async function readManuscript(bytes: Uint8Array): Promise<Outcome<Intake>
         message: `The file is larger than ${MOST_BYTES / 1e6} MB. Make the pictures smaller, or bring the text in without them.`,
       },
     };
-  const read = await readDocx(bytes);
+  const read = await readRaw(bytes, name);
   return read.ok ? done(toBook(read.value)) : read;
 }
 

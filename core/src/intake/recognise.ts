@@ -3,7 +3,7 @@
  * a reason in words and how sure it is. Styles and outline levels count most; where there are none, looks and words do.
  */
 import { countWords } from '../base';
-import type { SectionKind } from '../book';
+import { kindRule, type SectionKind } from '../book';
 import type { RawBlock, RawParagraph } from './raw';
 import { bareNumber, kindByWords, numberedHeading, numberThenTitle } from './words';
 
@@ -156,13 +156,42 @@ export function recogniseHeadings(blocks: readonly RawBlock[]): HeadingGuess[] {
   const found: HeadingGuess[] = [];
   for (let at = 0; at < blocks.length; at++) {
     const b = blocks[at];
-    if (!isText(b) || b.text.trim() === '' || /^toc\b/i.test(b.style)) continue;
-    const guess = guessAt(blocks, at, s, levels);
-    if (!guess) continue;
-    found.push(guess);
-    at += guess.span - 1;
+    if (!isText(b)) continue;
+    const guess = b.text.trim() === '' || /^toc\b/i.test(b.style) ? null : guessAt(blocks, at, s, levels);
+    const said = b.opens === '' ? guess : saidByFile(b.opens, at, guess);
+    if (!said) continue;
+    found.push(said);
+    at += Math.max(0, said.span - 1);
   }
   return withoutTitlePage(blocks, found, s);
+}
+
+/** A file that says what begins here is believed; what it says has a heading only where one stands. */
+function saidByFile(kind: SectionKind, at: number, guess: HeadingGuess | null): HeadingGuess {
+  const reason = `the file says that this is a ${kindRule(kind).label.toLowerCase()}`;
+  const headed = kindRule(kind).opening === 'heading' || kind === 'part';
+  if (guess && headed && guess.subhead === 0)
+    // "Chapter" is said of much that has a name of its own.
+    return {
+      ...guess,
+      kind: kind === 'chapter' ? guess.kind : kind,
+      score: guess.score + 3,
+      reason,
+      firm: true,
+    };
+  return {
+    at,
+    kind,
+    subhead: 0,
+    title: '',
+    subtitle: '',
+    span: 0,
+    numberWords: 0,
+    numbered: false,
+    score: 10,
+    reason,
+    firm: true,
+  };
 }
 
 /**

@@ -5,12 +5,23 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState, type DragEvent } from 'react';
 import { formatDistanceToNow } from 'date-fns';
 import { toast } from 'sonner';
+import { MANUSCRIPT_ENDINGS } from '@pagina/core/base';
 import type { Job, TitleRow } from '@pagina/data';
 import { Button, input, Progress } from '@/ui/controls';
 
 interface Loaded {
   titles: TitleRow[];
   deleted: TitleRow[];
+}
+
+/** What was copied elsewhere as a file to read: with its markup where there is any. */
+function pastedManuscript(data: DataTransfer | null): File | null {
+  if (!data) return null;
+  if (data.files[0]) return data.files[0];
+  const html = data.getData('text/html');
+  const text = data.getData('text/plain');
+  if (html.trim() !== '') return new File([`<!doctype html>${html}`], 'Pasted text.html');
+  return text.trim() === '' ? null : new File([text], 'Pasted text.txt');
 }
 
 export function TitlesList() {
@@ -79,6 +90,22 @@ export function TitlesList() {
         action: { label: 'Undo', onClick: () => void putAway(t, false) },
       });
   };
+  const paste = (e: ClipboardEvent): void => {
+    if (e.target instanceof HTMLInputElement) return;
+    const pasted = pastedManuscript(e.clipboardData);
+    if (!pasted) return;
+    e.preventDefault();
+    void bringIn(pasted);
+  };
+  const latestPaste = useRef(paste);
+  useEffect(() => {
+    latestPaste.current = paste;
+  });
+  useEffect(() => {
+    const listen = (e: ClipboardEvent): void => latestPaste.current(e);
+    addEventListener('paste', listen);
+    return () => removeEventListener('paste', listen);
+  }, []);
   const drop = (e: DragEvent): void => {
     e.preventDefault();
     setOver(false);
@@ -106,7 +133,7 @@ export function TitlesList() {
         <input
           ref={file}
           type="file"
-          accept=".docx"
+          accept={MANUSCRIPT_ENDINGS.join(',')}
           className="hidden"
           aria-label="Manuscript file"
           onChange={(e) => void bringIn(e.target.files?.[0])}
@@ -157,7 +184,9 @@ export function TitlesList() {
         >
           <p className="font-serif text-[17px]">Drop a manuscript anywhere on this page.</p>
           <p className="text-ink-soft">
-            A .docx file. It is read into parts and chapters, and nothing of its text is lost.
+            From a word processor (.docx, .odt, .rtf, .doc), an EPUB, HTML, Markdown, plain text, or the PDF
+            of an earlier printing; or paste text here. It is read into parts and chapters, and nothing of its
+            text is lost.
           </p>
         </div>
         {loaded === null ? null : loaded.titles.length === 0 ? (

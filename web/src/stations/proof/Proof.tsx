@@ -122,7 +122,7 @@ export function Proof() {
         <span className="ml-auto text-[13px] text-ink-soft">
           {print ? null : 'Pages of the print edition. '}
           {composed
-            ? `${composed.report.looseLines} loose lines · ${composed.report.hyphenatedLines} hyphens · set in ${composed.milliseconds} ms`
+            ? `${counted(composed.report.looseLines, 'loose line')} · ${counted(composed.report.hyphenatedLines, 'hyphen')}`
             : null}
         </span>
       </div>
@@ -237,3 +237,5 @@ function ProofPage({
     </figure>
   );
 }
+
+const counted = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { isManuscriptName, MANUSCRIPT_ENDINGS } from '@pagina/core/base';
 import { enqueue, keepFile, TooLarge, DiskFull } from '@pagina/data';
 import { answer, refuse } from '@/server/answer';
 import { store } from '@/server/store';
@@ -8,9 +9,9 @@ const MOST_BYTES = 200_000_000;
 /** A manuscript's bytes as the body. The file is kept first; reading it is a job. */
 export async function POST(request: Request): Promise<Response> {
   const name = decodeURIComponent(request.headers.get('x-file-name') ?? 'manuscript.docx');
-  if (!/\.docx$/i.test(name))
+  if (!isManuscriptName(name))
     return refuse(
-      `"${name}" is not a .docx. Save the manuscript as .docx in your word processor and bring it in again.`,
+      `"${name}" is of a kind that cannot be read. These can: ${MANUSCRIPT_ENDINGS.join(', ')}.`,
       415,
     );
   if (!request.body) return refuse('The file is empty.');

@@ -1,0 +1,97 @@
+/**
+ * Notes in HTML: a link in the text that calls one, and the element it points to. Told by what they say they are
+ * (EPUB Structural Semantics, DPUB-ARIA), and failing that by a short mark that links to where a link leads back.
+ */
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+
+export type Element = Tree.Element;
+export type ChildNode = Tree.ChildNode;
+
+export const attribute = (e: Element, name: string): string =>
+  e.attrs.find((a) => (a.prefix ? `${a.prefix}:${a.name}` : a.name) === name)?.value ?? '';
+export const isElement = (n: ChildNode): n is Element => 'tagName' in n;
+export function textIn(n: ChildNode): string {
+  if (n.nodeName === '#text') return (n as Tree.TextNode).value;
+  return 'childNodes' in n ? n.childNodes.map(textIn).join('') : '';
+}
+export function* elementsOf(root: { childNodes: ChildNode[] }): Generator<Element> {
+  for (const n of root.childNodes)
+    if (isElement(n)) {
+      yield n;
+      yield* elementsOf(n);
+    }
+}
+
+const says = (e: Element, what: RegExp): boolean =>
+  what.test(attribute(e, 'epub:type')) || what.test(attribute(e, 'role'));
+export const isNoteBody = (e: Element): boolean =>
+  says(e, /(^|\s)((doc-)?(foot|end|rear)note)(\s|$)/) ||
+  /(^|\s)footnote-body(\s|$)/.test(attribute(e, 'class'));
+const isCall = (e: Element): boolean => says(e, /noteref/);
+const MARK = /^[\s[(]*(\d{1,4}|[*\u2020\u2021\u00a7]{1,3}|[a-z])[\s\])]*$/i;
+
+export interface NotesFound {
+  /** Links that call a note, with its id. */
+  calls: Map<Element, string>;
+  /** Elements that hold a note, with its id: they are not text of the page. */
+  bodies: Map<Element, string>;
+}
+
+/** `idOf` makes an id from a reference such as "notes.xhtml#n3", null for what leaves the file. */
+export function findNotes(
+  root: { childNodes: ChildNode[] },
+  targetOf: (href: string) => Element | null,
+  nameOf: (target: Element) => string,
+): NotesFound {
+  const calls = new Map<Element, string>();
+  const bodies = new Map<Element, string>();
+  for (const a of elementsOf(root)) {
+    if (a.tagName !== 'a' || holds(a, bodies)) continue;
+    const href = attribute(a, 'href');
+    const target = href ? targetOf(href) : null;
+    if (!target) continue;
+    const body = holderOf(target);
+    if (isCall(a) || isNoteBody(body) || (MARK.test(textIn(a)) && leadsBack(body, a))) {
+      if (holds(a, new Map([[body, '']]))) continue;
+      const id = nameOf(body);
+      calls.set(a, id);
+      bodies.set(body, id);
+    }
+  }
+  return { calls, bodies };
+}
+
+/** The list item, aside or paragraph that a note's anchor stands in. */
+function holderOf(target: Element): Element {
+  let e: Element | null = target;
+  while (e && !/^(li|aside|p|div|section|dd|td)$/.test(e.tagName))
+    e = e.parentNode && 'tagName' in e.parentNode ? e.parentNode : null;
+  const holder = e ?? target;
+  const above = holder.parentNode;
+  // A paragraph alone in a list item or an aside is that item's.
+  if (holder.tagName === 'p' && above && 'tagName' in above && /^(li|aside)$/.test(above.tagName))
+    return above;
+  return holder;
+}
+
+/** Whether one of these elements is around it: links in a note lead back and call nothing. */
+function holds(e: Element, bodies: ReadonlyMap<Element, string>): boolean {
+  for (let x: Tree.ParentNode | null = e; x; x = 'parentNode' in x ? x.parentNode : null)
+    if (bodies.has(x as Element)) return true;
+  return false;
+}
+
+/** Whether a link in the note goes back to the call, or to the element around it. */
+function leadsBack(body: Element, call: Element): boolean {
+  const ids = new Set<string>();
+  for (let x: Tree.ParentNode | null = call, n = 0; x && 'tagName' in x && n < 3; x = x.parentNode, n++) {
+    const id = attribute(x, 'id') || attribute(x, 'name');
+    if (id) ids.add(id);
+  }
+  for (const e of elementsOf(body))
+    if (e.tagName === 'a' && ids.has(attribute(e, 'href').replace(/^[^#]*#/, ''))) return true;
+  return false;
+}
+
+export const isBackLink = (a: Element, text: string): boolean =>
+  says(a, /backlink/) || /^[\s\u21a9\u2191^[\]()]*$/.test(text.replace(/\ufe0e/g, '')) || MARK.test(text);

@@ -1,0 +1,446 @@
+/**
+ * HTML into raw paragraphs: a file, a paste, the files of an EPUB, what Markdown becomes. Elements say what a text is,
+ * styles say how it looks, and both are kept for recognition. Scripts, forms and frames are no text; nothing is fetched.
+ */
+import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import type { Mark, Node } from 'prosemirror-model';
+import { done, type Outcome } from '../base';
+import { KINDS, schema, type SectionKind } from '../book';
+import {
+  attribute,
+  elementsOf,
+  findNotes,
+  isBackLink,
+  isElement,
+  textIn,
+  type ChildNode,
+  type Element,
+  type NotesFound,
+} from './html-notes';
+import { BASE_SIZE, styleAttribute, StyleSheet, type Look } from './html-style';
+import { PictureShelf } from './pictures';
+import {
+  looksOf,
+  rawManuscript,
+  rawParagraph,
+  type RawBlock,
+  type RawManuscript,
+  type RawParagraph,
+} from './raw';
+
+export interface HtmlPage {
+  /** Path in its container, '' for a file that stands alone. */
+  path: string;
+  document: Tree.Document;
+  sheet: StyleSheet;
+}
+export interface HtmlPlaces {
+  /** Bytes of a picture; null when it is missing, undefined when it lies outside and is not fetched. */
+  picture(page: HtmlPage, src: string): Uint8Array | null | undefined;
+  /** Page and id that a reference points to, null for what leaves the book. */
+  target(page: HtmlPage, href: string): { path: string; id: string } | null;
+}
+
+const SKIPPED = new Set(
+  'script style head template noscript iframe object embed svg math canvas video audio form input button select textarea rt rp del'.split(
+    ' ',
+  ),
+);
+const BLOCKS = new Set(
+  'p h1 h2 h3 h4 h5 h6 div section article header footer main nav aside blockquote li ul ol dl dt dd pre figure figcaption hr table caption address center body html hgroup details summary fieldset'.split(
+    ' ',
+  ),
+);
+/** What a paragraph inside such an element or class is, as the name of a style; recognition and assembly know these. */
+const STYLES: [RegExp, string][] = [
+  [/^(verse|poem|poetry|stanza|lg)$/i, 'Verse'],
+  [/^(letter|correspondence)$/i, 'Letter'],
+  [/^(attribution|source)$/i, 'Attribution'],
+  [/^(caption|figcaption)$/i, 'Caption'],
+  [/^mso-?toc\d$|^toc\d?$/i, 'toc'],
+  [/^mso-?(quote|intensequote|blocktext)/i, 'Quotation'],
+  [/^mso-?title$/i, 'Title'],
+  [/^(mso-?)?subtitle$/i, 'Subtitle'],
+  [/^mso-?caption$/i, 'Caption'],
+];
+const KIND_BY_TYPE = new Map<string, SectionKind>(
+  (Object.entries(KINDS) as [SectionKind, (typeof KINDS)[SectionKind]][])
+    .filter(([, r]) => !['backmatter', 'bodymatter'].includes(r.epubType))
+    .reverse()
+    .map(([kind, r]) => [r.epubType, kind]),
+);
+
+/** What holds for everything inside an element. */
+interface Context {
+  marks: readonly Mark[];
+  look: Look;
+  style: string;
+  outline: number;
+  list: RawParagraph['list'];
+  pre: boolean;
+  heading: boolean;
+}
+const OUTSIDE: Context = {
+  marks: [],
+  look: {},
+  style: '',
+  outline: 0,
+  list: null,
+  pre: false,
+  heading: false,
+};
+
+/** Errors: none; broken markup is read as a browser reads it. Pictures are taken from data: addresses only. */
+export function readHtml(html: string): Outcome<RawManuscript> {
+  const m = rawManuscript();
+  const page: HtmlPage = { path: '', document: parse(html), sheet: new StyleSheet() };
+  for (const e of elementsOf(page.document)) if (e.tagName === 'style') page.sheet.add(textIn(e));
+  for (const e of elementsOf(page.document)) {
+    if (e.tagName === 'title') m.title = textIn(e).replace(/\s+/g, ' ').trim();
+    if (e.tagName === 'meta' && /^(author|dc\.creator)$/i.test(attribute(e, 'name')))
+      m.author = attribute(e, 'content');
+    if (e.tagName === 'html') m.language = attribute(e, 'lang') || attribute(e, 'xml:lang');
+  }
+  readPages(m, [page], {
+    picture: (_, src) => dataUrl(src),
+    target: (_, href) => (href.startsWith('#') ? { path: '', id: decodeURIComponent(href.slice(1)) } : null),
+  });
+  return done(m);
+}
+
+function dataUrl(src: string): Uint8Array | null | undefined {
+  const data = /^data:image\/[\w.+-]+;base64,(.+)$/s.exec(src);
+  if (!data) return undefined;
+  try {
+    return Uint8Array.from(atob((data[1] as string).replace(/\s/g, '')), (c) => c.charCodeAt(0));
+  } catch {
+    return null;
+  }
+}
+
+/** Reads pages in order into one manuscript; every page after the first begins a page of the manuscript. */
+export function readPages(m: RawManuscript, pages: readonly HtmlPage[], places: HtmlPlaces): void {
+  const shelf = new PictureShelf(m);
+  const byId = new Map<string, Element>();
+  const names = new Map<Element, string>();
+  for (const page of pages)
+    for (const e of elementsOf(page.document)) {
+      const id = attribute(e, 'id') || (e.tagName === 'a' ? attribute(e, 'name') : '');
+      if (id && !byId.has(`${page.path}#${id}`)) byId.set(`${page.path}#${id}`, e);
+    }
+  const nameOf = (target: Element): string => {
+    let name = names.get(target);
+    if (!name) {
+      name = `n${names.size + 1}`;
+      names.set(target, name);
+    }
+    return name;
+  };
+  const found: NotesFound = { calls: new Map(), bodies: new Map() };
+  for (const page of pages) {
+    const targetOf = (href: string): Element | null => {
+      const to = places.target(page, href);
+      return (to?.id && byId.get(`${to.path}#${to.id}`)) || null;
+    };
+    const { calls, bodies } = findNotes(page.document, targetOf, nameOf);
+    calls.forEach((id, a) => found.calls.set(a, id));
+    bodies.forEach((id, e) => found.bodies.set(e, id));
+  }
+  pages.forEach((page, i) => {
+    const reader = new PageReader(page, places, shelf, found, m);
+    const blocks = reader.read(page.document.childNodes);
+    const [first] = blocks;
+    if (i > 0 && first?.kind === 'paragraph') first.breakBefore = true;
+    m.blocks.push(...blocks);
+  });
+}
+
+class PageReader {
+  private out: RawBlock[] = [];
+  private now: RawParagraph | null = null;
+  private breakPending = false;
+  private opens: SectionKind | '' = '';
+
+  constructor(
+    private readonly page: HtmlPage,
+    private readonly places: HtmlPlaces,
+    private readonly shelf: PictureShelf,
+    private readonly notes: NotesFound,
+    private readonly m: RawManuscript,
+  ) {}
+
+  read(nodes: readonly ChildNode[], context: Context = OUTSIDE): RawBlock[] {
+    const { out, now } = this;
+    this.out = [];
+    this.now = null;
+    this.children(nodes, context);
+    this.flush();
+    const made = this.out;
+    this.out = out;
+    this.now = now;
+    return made;
+  }
+
+  private begin(c: Context): RawParagraph {
+    if (this.now) return this.now;
+    const { look } = c;
+    this.now = rawParagraph({
+      style: c.style,
+      outline: c.outline,
+      list: c.list,
+      align: look.align ?? 'left',
+      size: look.size ?? BASE_SIZE,
+      bold: look.bold ?? false,
+      italic: look.italic ?? false,
+      indented: look.indented ?? false,
+      monospace: look.monospace ?? false,
+      breakBefore: this.breakPending,
+      opens: this.opens,
+    });
+    this.breakPending = false;
+    this.opens = '';
+    return this.now;
+  }
+
+  private flush(): void {
+    const p = this.now;
+    this.now = null;
+    if (!p) return;
+    while (p.inline.at(-1)?.type.name === 'lineBreak') p.inline.pop();
+    if (p.inline.length === 0 && p.pictures.length === 0) return this.restore(p);
+    if (p.text.trim() === '' && p.pictures.length === 0 && !p.inline.some((n) => n.type.name === 'note')) {
+      // A paragraph of a no-break space alone is a blank line.
+      this.out.push({ ...p, inline: [], text: '' });
+      return;
+    }
+    const looks = looksOf(p);
+    if (looks.bold) p.bold = true;
+    if (looks.italic) p.italic = true;
+    if (looks.monospace) p.monospace = true;
+    this.out.push(p);
+  }
+  /** What an element said that turned out empty goes to the paragraph after it. */
+  private restore(p: RawParagraph): void {
+    this.breakPending ||= p.breakBefore;
+    this.opens ||= p.opens;
+  }
+
+  private add(n: Node, c: Context): void {
+    const p = this.begin(c);
+    p.inline.push(n);
+    p.text += n.isText ? (n.text as string) : n.type.name === 'lineBreak' ? '\n' : '';
+  }
+
+  private children(nodes: readonly ChildNode[], c: Context): void {
+    for (const n of nodes) {
+      if (n.nodeName === '#text') this.text((n as Tree.TextNode).value, c);
+      else if (isElement(n)) this.element(n, c);
+    }
+  }
+
+  private text(value: string, c: Context): void {
+    let text = value.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '');
+    if (!c.pre) {
+      text = text.replace(/[ \t\r\n]+/g, ' ');
+      const before = this.now?.inline.at(-1);
+      const open =
+        !before || before.type.name === 'lineBreak' || (before.isText && / $/.test(before.text as string));
+      if (open) text = text.replace(/^ +/, '');
+    }
+    if (text !== '') this.add(schema.text(text, c.marks as Mark[]), c);
+  }
+
+  private element(e: Element, outer: Context): void {
+    const tag = e.tagName;
+    if (SKIPPED.has(tag)) {
+      if (tag === 'svg' || tag === 'math') this.drop(tag === 'svg' ? 'drawings' : 'formulas');
+      return;
+    }
+    const noteBody = this.notes.bodies.get(e);
+    if (noteBody !== undefined) return this.note(e, noteBody);
+    const classes = attribute(e, 'class').split(/\s+/).filter(Boolean);
+    const look = { ...this.page.sheet.of(tag, classes), ...styleAttribute(attribute(e, 'style')) };
+    if (look.hidden) return;
+    const call = this.notes.calls.get(e);
+    if (call !== undefined) return this.add(schema.node('note', { ref: call }), outer);
+    switch (tag) {
+      case 'br':
+        if (/^verse/i.test(outer.style)) return this.flush();
+        if (this.now) this.add(schema.node('lineBreak'), outer);
+        return;
+      case 'img':
+      case 'image':
+        return this.picture(e, outer);
+      case 'hr': {
+        this.flush();
+        const blank = classes.includes('blank');
+        this.out.push(
+          rawParagraph(blank ? {} : { inline: [schema.text('* * *')], text: '* * *', align: 'centre' }),
+        );
+        return;
+      }
+      case 'table':
+        this.flush();
+        return this.table(e, outer);
+    }
+    if (/pagebreak/.test(attribute(e, 'epub:type')) || attribute(e, 'role') === 'doc-pagebreak') return;
+    if (BLOCKS.has(tag) || this.isBlockByType(e)) return this.block(e, outer, classes, look);
+    this.children(e.childNodes, { ...outer, marks: this.marks(e, outer, look, classes) });
+    // The number of a heading stands on a line of its own.
+    if (outer.heading && classes.includes('number')) this.add(schema.node('lineBreak'), outer);
+  }
+
+  private isBlockByType = (e: Element): boolean => e.tagName.includes('pagebreak');
+
+  private drop(what: string): void {
+    this.m.dropped[what] = (this.m.dropped[what] ?? 0) + 1;
+  }
+
+  private block(e: Element, outer: Context, classes: readonly string[], look: Look): void {
+    this.flush();
+    if (look.breakBefore || classes.includes('page-break')) this.breakPending = true;
+    const c: Context = { ...outer, look: { ...inherited(outer.look), ...look } };
+    const tag = e.tagName;
+    const heading =
+      /^h([1-6])$/.exec(tag) ?? /^mso-?heading([1-6])$/i.exec(classes.find((x) => /heading/i.test(x)) ?? '');
+    if (heading) {
+      c.outline = Number(heading[1]);
+      c.heading = true;
+    }
+    if (tag === 'center') c.look = { ...c.look, align: 'centre' };
+    const align = attribute(e, 'align').toLowerCase();
+    if (align === 'center' || align === 'right')
+      c.look = { ...c.look, align: align === 'center' ? 'centre' : 'right' };
+    if (tag === 'blockquote') c.style = /verse|poe/i.test(classes.join(' ')) ? 'Verse' : 'Quotation';
+    if (tag === 'figcaption' || tag === 'caption') c.style = 'Caption';
+    if (tag === 'nav' || /(^|\s)toc(\s|$)/.test(attribute(e, 'epub:type'))) c.style = 'toc';
+    for (const name of classes) {
+      const known = STYLES.find(([test]) => test.test(name));
+      if (known) c.style = known[1];
+      if (name === 'passage') c.look = { ...c.look, align: classes.includes('right') ? 'right' : 'centre' };
+    }
+    if (tag === 'pre') {
+      c.pre = true;
+      c.style = 'Preformatted';
+      c.look = { ...c.look, monospace: true };
+    }
+    if (tag === 'ul' || tag === 'ol')
+      c.list = { level: outer.list ? outer.list.level + 1 : 0, ordered: tag === 'ol' };
+    if (tag === 'ul' && /toc/.test(c.style)) c.list = null;
+    this.opens ||= this.kindOf(e);
+    const language = attribute(e, 'lang') || attribute(e, 'xml:lang');
+    if (language && tag === 'html') this.m.language ||= language;
+    const indent = /^in(\d)$/.exec(classes.find((x) => /^in\d$/.test(x)) ?? '');
+    if (indent && c.style === 'Verse') this.begin(c).text = '    '.repeat(Number(indent[1]));
+    if (classes.includes('stanza') && this.out.at(-1)?.kind === 'paragraph')
+      this.out.push(rawParagraph({ style: c.style }));
+    const from = this.out.length;
+    this.children(tag === 'pre' ? trimmed(e.childNodes) : e.childNodes, c);
+    this.flush();
+    if (tag === 'li') this.asOneItem(from);
+    if (look.breakAfter) this.breakPending = true;
+  }
+
+  /** Only an item's first paragraph carries its mark. */
+  private asOneItem(from: number): void {
+    const [, ...more] = this.out.slice(from);
+    for (const p of more)
+      if (p.kind === 'paragraph' && p.list && p.list.level === (this.out[from] as RawParagraph).list?.level)
+        p.style ||= 'List continued';
+  }
+
+  private kindOf(e: Element): SectionKind | '' {
+    if (!/^(section|body|div|article|aside|nav)$/.test(e.tagName)) return '';
+    for (const type of attribute(e, 'epub:type').split(/\s+/)) {
+      const kind = KIND_BY_TYPE.get(type);
+      if (kind) return kind;
+      if (type === 'bodymatter' && e.tagName === 'section') return 'plain';
+    }
+    return '';
+  }
+
+  private marks(e: Element, outer: Context, look: Look, classes: readonly string[]): readonly Mark[] {
+    const m = schema.marks;
+    let own = outer.marks as Mark[];
+    const put = (mark: Mark): void => void (own = mark.addToSet(own) as Mark[]);
+    const tag = e.tagName;
+    if (/^(em|i|cite|dfn|var)$/.test(tag) || look.italic) put(m.emphasis!.create());
+    if ((/^(strong|b)$/.test(tag) && look.bold !== false) || look.bold)
+      if (!outer.heading) put(m.strong!.create());
+    if (look.smallCaps || classes.some((c) => /^small-?caps?$|^sc$/i.test(c))) put(m.smallCaps!.create());
+    if (/^(s|strike)$/.test(tag) || look.strike) put(m.strike!.create());
+    if (tag === 'sup' || look.script === 'super') put(m.super!.create());
+    else if (tag === 'sub' || look.script === 'sub') put(m.sub!.create());
+    if (/^(code|tt|kbd|samp)$/.test(tag) || look.monospace) put(m.monospaced!.create());
+    const language = attribute(e, 'lang') || attribute(e, 'xml:lang');
+    if (language) put(m.language!.create({ tag: language }));
+    if (tag === 'a' && /^(https?|mailto):/i.test(attribute(e, 'href')))
+      put(m.link!.create({ kind: 'web', target: attribute(e, 'href') }));
+    return own;
+  }
+
+  private picture(e: Element, c: Context): void {
+    const src = attribute(e, 'src') || attribute(e, 'href') || attribute(e, 'xlink:href');
+    const bytes = src ? this.places.picture(this.page, src) : null;
+    if (bytes === undefined) return this.shelf.linked();
+    const id = bytes ? this.shelf.add(bytes) : null;
+    if (!id) return;
+    if (this.now && this.now.text.trim() !== '') this.flush();
+    const p = this.begin(c);
+    p.inline = [];
+    p.text = '';
+    p.pictures.push({ id, alt: attribute(e, 'alt').replace(/\s+/g, ' ').trim() });
+    this.flush();
+  }
+
+  private table(e: Element, c: Context): void {
+    const rows: RawParagraph[][][] = [];
+    for (const tr of elementsOf(e)) {
+      if (tr.tagName !== 'tr') continue;
+      const cells = tr.childNodes.filter((n): n is Element => isElement(n) && /^t[dh]$/.test(n.tagName));
+      rows.push(
+        cells.map((cell) =>
+          this.read(cell.childNodes, { ...c, list: null, outline: 0 }).filter(
+            (b): b is RawParagraph => b.kind === 'paragraph',
+          ),
+        ),
+      );
+    }
+    const filled = rows.filter((r) => r.length > 0);
+    // A table of one column is how some pages are laid out, not a table.
+    if (filled.every((r) => r.length === 1)) this.out.push(...filled.flat(2));
+    else if (filled.length > 0) this.out.push({ kind: 'table', rows: filled });
+  }
+
+  private note(e: Element, id: string): void {
+    const nodes = withoutBackLinks(e.childNodes);
+    const paragraphs = this.read(nodes, OUTSIDE).filter((b): b is RawParagraph => b.kind === 'paragraph');
+    this.m.notes.push({ id, paragraphs });
+  }
+}
+
+/** Alignment, size and face go down to what stands inside; breaks and margins do not. */
+function inherited({ align, size, italic, bold, monospace, indented }: Look): Look {
+  const look: Look = { align, size, italic, bold, monospace, indented };
+  for (const k of Object.keys(look) as (keyof Look)[]) if (look[k] === undefined) delete look[k];
+  return look;
+}
+
+function trimmed(nodes: readonly ChildNode[]): ChildNode[] {
+  const last = nodes.at(-1);
+  if (last?.nodeName !== '#text') return [...nodes];
+  return [
+    ...nodes.slice(0, -1),
+    { ...(last as Tree.TextNode), value: (last as Tree.TextNode).value.replace(/\n$/, '') },
+  ];
+}
+
+function withoutBackLinks(nodes: readonly ChildNode[]): ChildNode[] {
+  return nodes.flatMap((n): ChildNode[] => {
+    if (!isElement(n)) return [n];
+    if (n.tagName === 'a' && attribute(n, 'href').includes('#') && isBackLink(n, textIn(n))) return [];
+    const childNodes = withoutBackLinks(n.childNodes);
+    if (childNodes.length === 0 && n.childNodes.length > 0) return [];
+    return [{ ...n, childNodes }];
+  });
+}
