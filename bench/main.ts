@@ -7,6 +7,8 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { facePath, writeBookFile } from '@pagina/make';
+import { readManuscript, wordsOfSection } from '@pagina/core/intake';
+import { messyNovel, messySpeeches, rightly } from './messy';
 import { openNovel, openNovelChapters, paragraphsOf } from './open-novel';
 
 const RUNS = Number(process.env.RUNS ?? 5);
@@ -125,3 +127,20 @@ row('loose lines', `${share(report.looseLines!).toFixed(2)} %`, '≤ 1 %', share
 for (const k of ['widows', 'orphans', 'overfullLines', 'strandedHeadings'])
   row(k, String(report[k]), '0', report[k] === 0);
 row('longest ladder', String(report.longestHyphenLadder), '≤ 2', report.longestHyphenLadder! <= 2);
+
+for (const [name, messy] of [
+  ['open novel, messy', await messyNovel()],
+  ['open novel, only bold', await messyNovel({ size: 24, contents: false })],
+  ['speeches, messy', await messySpeeches()],
+] as const) {
+  const read = await readManuscript(messy.docx);
+  if (!read.ok) throw new Error(read.refusal.message);
+  const { book, wordsIn, wordsOut, setAside } = read.value;
+  const found = book.sections
+    .filter((s) => s.kind !== 'contents')
+    .map((s) => ({ title: s.title, words: wordsOfSection(s) }));
+  const right = rightly(messy.expected, found) * 100;
+  const lost = wordsIn - wordsOut - setAside.reduce((n, s) => n + s.words, 0);
+  row(`sections right, ${name}`, `${right.toFixed(1)} %`, '≥ 98 %', right >= 98);
+  row(`words unaccounted, ${name}`, String(lost), '0', lost === 0);
+}

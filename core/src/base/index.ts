@@ -4,5 +4,6 @@ export * from './outcome';
 export * from './zip';
 export * from './xml';
 export * from './language';
+export * from './numbers';
 export * from './picture';
 export * from './manuscripts';

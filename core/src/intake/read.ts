@@ -4,6 +4,7 @@ import { defaultEditions, schema, type Book, type Picture, type Section } from '
 import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assemble';
 import { readRaw } from './formats';
+import { withoutFurniture } from './debris';
 import type { TidyCount } from './inline';
 import type { RawManuscript, RawParagraph } from './raw';
 import { recogniseHeadings } from './recognise';
@@ -38,9 +39,14 @@ export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outc
   return read.ok ? done(toBook(read.value)) : read;
 }
 
-export function toBook(m: RawManuscript): Intake {
+export function toBook(read: RawManuscript): Intake {
+  const wordsIn = wordsOfRaw(read);
+  const { blocks, removed, joined } = withoutFurniture(read);
+  const m: RawManuscript = { ...read, blocks };
   const headings = recogniseHeadings(m.blocks);
   const a = new Assembler(m, headings);
+  for (const p of removed) a.aside('heads-and-page-numbers', p.text);
+  if (joined > 0) a.tidied['paragraphs-joined'] = joined;
   a.run();
   const sections = a.guesses.map((g) => g.section);
   const record = recordSchema.parse({ language: languageTag(m.language) });
@@ -76,7 +82,6 @@ export function toBook(m: RawManuscript): Intake {
     files.set(f.id, f.bytes);
   }
   const book: Book = { version: 1, id: 'book', record, sections, editions: defaultEditions(), pictures };
-  const wordsIn = wordsOfRaw(m);
   const wordsOut = sections.reduce((n, s) => n + wordsOfSection(s), 0) + titlePage.kept;
   return {
     book,

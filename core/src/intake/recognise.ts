@@ -34,7 +34,12 @@ export interface Surroundings {
   /** Share of the text that is bold, centred: looks that most of the text has say nothing. */
   bold: number;
   centred: number;
+  /** How most of the text looks. */
+  signature: string;
 }
+
+/** What a reader sees of a paragraph's type. */
+const signature = (b: RawParagraph): string => `${b.size} ${b.bold} ${b.italic} ${b.align}`;
 
 const isText = (b: RawBlock | undefined): b is RawParagraph => b?.kind === 'paragraph';
 const MAX_WORDS = 14;
@@ -48,9 +53,11 @@ export function surroundings(blocks: readonly RawBlock[]): Surroundings {
   let bold = 0;
   let centred = 0;
   let texts = 0;
+  const seen = new Map<string, number>();
   for (const b of blocks) {
     if (!isText(b) || b.text.trim() === '') continue;
     const weight = b.text.length;
+    seen.set(signature(b), (seen.get(signature(b)) ?? 0) + weight);
     texts += weight;
     if (b.outline > 0) outlines.set(b.outline, (outlines.get(b.outline) ?? 0) + 1);
     if (b.text.length > 60) sizes.push(b.size);
@@ -63,6 +70,7 @@ export function surroundings(blocks: readonly RawBlock[]): Surroundings {
     outlines,
     bold: texts ? bold / texts : 0,
     centred: texts ? centred / texts : 0,
+    signature: [...seen].sort((a, b) => b[1] - a[1])[0]?.[0] ?? '',
   };
 }
 
@@ -82,8 +90,10 @@ function looks(
   };
   const words = countWords(text);
   if (words === 0 || words > MAX_WORDS || text.length > MAX_CHARS || b.list) return { score: 0, reasons };
-  if (b.breakBefore) add(1.4, 'it stands after a page break');
-  else if (emptyBefore(blocks, at) >= 2) add(0.8, 'blank lines stand above it');
+  const above = emptyBefore(blocks, at);
+  if (b.breakBefore || above.breaks) add(1.4, 'it stands after a page break');
+  else if (above.lines >= 5) add(1.2, 'many blank lines stand above it, as for a new page');
+  else if (above.lines >= 2) add(0.8, 'blank lines stand above it');
   if (b.align === 'centre' && s.centred < 0.3) add(1, 'it is centred');
   if (b.bold && s.bold < 0.3) add(1, 'it is bold');
   if (s.size > 0 && b.size >= s.size * 1.15) add(1.4, 'it is larger than the text');
@@ -95,14 +105,17 @@ function looks(
   return { score, reasons };
 }
 
-function emptyBefore(blocks: readonly RawBlock[], at: number): number {
-  let n = 0;
+/** Blank lines above a paragraph, and whether a page begins with one of them. */
+function emptyBefore(blocks: readonly RawBlock[], at: number): { lines: number; breaks: boolean } {
+  let lines = 0;
+  let breaks = false;
   for (let i = at - 1; i >= 0; i--) {
     const b = blocks[i];
     if (!isText(b) || b.text.trim() !== '' || b.pictures.length) break;
-    n++;
+    lines++;
+    breaks ||= b.breakBefore;
   }
-  return n;
+  return { lines, breaks };
 }
 
 function nextText(blocks: readonly RawBlock[], at: number): number {
@@ -163,7 +176,50 @@ export function recogniseHeadings(blocks: readonly RawBlock[]): HeadingGuess[] {
     found.push(said);
     at += Math.max(0, said.span - 1);
   }
-  return withoutTitlePage(blocks, found, s);
+  return withoutTitlePage(blocks, withLikes(blocks, found, s), s);
+}
+
+/** Most headings must look alike before looks alone make one. */
+const ALIKE = 0.6;
+
+/** In a manuscript without styles, a line that looks just as its headings do is one, whatever its words are. */
+function withLikes(
+  blocks: readonly RawBlock[],
+  found: readonly HeadingGuess[],
+  s: Surroundings,
+): HeadingGuess[] {
+  const heads = found.filter((g) => g.subhead === 0 && g.span > 0);
+  if (s.outlines.size > 0 || heads.length < 3) return [...found];
+  const counts = new Map<string, number>();
+  for (const g of heads) {
+    const key = signature(blocks[g.at] as RawParagraph);
+    counts.set(key, (counts.get(key) ?? 0) + 1);
+  }
+  const [key, count] = [...counts].sort((a, b) => b[1] - a[1])[0] as [string, number];
+  if (key === s.signature || count < heads.length * ALIKE) return [...found];
+  const taken = new Set(found.flatMap((g) => Array.from({ length: g.span }, (_, i) => g.at + i)));
+  const more: HeadingGuess[] = [];
+  blocks.forEach((b, at) => {
+    if (!isText(b) || taken.has(at) || b.list || signature(b) !== key) return;
+    const text = b.text.replace(/\s+/g, ' ').trim();
+    const above = emptyBefore(blocks, at);
+    const apart = b.breakBefore || above.breaks || above.lines >= 2;
+    if (text === '' || countWords(text) > MAX_WORDS || !apart) return;
+    more.push({
+      at,
+      kind: 'chapter',
+      subhead: 0,
+      title: text,
+      subtitle: '',
+      span: 1,
+      numberWords: 0,
+      numbered: false,
+      score: THRESHOLD,
+      reason: 'it looks like the other headings',
+      firm: false,
+    });
+  });
+  return [...found, ...more].sort((a, b) => a.at - b.at);
 }
 
 /** A file that says what begins here is believed; what it says has a heading only where one stands. */
@@ -362,7 +418,9 @@ function titled(blocks: readonly RawBlock[], g: HeadingGuess, s: Surroundings): 
     const next = nextText(blocks, out.at);
     const look = looks(blocks, next, s);
     const styledAlike = below.outline > 0 && below.outline >= own.outline;
-    const looksAlike = look.score >= 0.9 && (below.align === own.align || below.bold || below.size > s.size);
+    const alike = signature(below) === signature(own) && signature(own) !== s.signature;
+    const looksAlike =
+      alike || (look.score >= 0.9 && (below.align === own.align || below.bold || below.size > s.size));
     if (
       (styledAlike || looksAlike || /title/i.test(below.style)) &&
       !numberedHeading(below.text) &&

@@ -1,5 +1,5 @@
 /** Words by which parts of a book are known. From memory of the languages; English is the fullest. */
-import { CHAPTER_WORDS, fromRoman, fromWords, PART_WORDS } from '../base';
+import { CHAPTER_WORDS, fromOrdinal, fromRoman, fromWords, PART_WORDS } from '../base';
 import type { SectionKind } from '../book';
 
 export interface NumberedHeading {
@@ -13,26 +13,44 @@ const valueOf = (text: string): number | null =>
   /^\d{1,4}$/.test(text) ? Number(text) : (fromRoman(text) ?? fromWords(text));
 const SEPARATOR = /^\s*[:.\u2013\u2014-]+\s*|^\s+/;
 
-/** "CHAPTER 3", "Chapter Seven: The Boat", "PART II". Null for anything else, also for "Chapter and verse". */
+const labelled = (word: string): NumberedHeading['kind'] | null =>
+  CHAPTER_WORDS.includes(word.toLowerCase())
+    ? 'chapter'
+    : PART_WORDS.includes(word.toLowerCase())
+      ? 'part'
+      : null;
+
+/**
+ * "CHAPTER 3", "Chapter Seven: The Boat", "PART II", "Chapitre premier", "Erstes Kapitel", "Première partie : La mer".
+ * Null for anything else, also for "Chapter and verse".
+ */
 export function numberedHeading(text: string): NumberedHeading | null {
   const t = text.trim();
   const m = /^([\p{L}]+)\s+(.+)$/u.exec(t);
-  if (!m) return null;
-  const word = (m[1] as string).toLowerCase();
-  const kind = CHAPTER_WORDS.includes(word) ? 'chapter' : PART_WORDS.includes(word) ? 'part' : null;
-  if (!kind) return null;
-  const after = m[2] as string;
+  const kind = m && labelled(m[1] as string);
+  if (!kind) return numberFirst(t);
   // The longest number at the start wins, so that "Twenty One" is not read as "Twenty".
-  const tokens = after.split(/(?=[\s:.\u2013\u2014])|(?<=[\s:.\u2013\u2014])/u);
+  const tokens = (m[2] as string).split(/(?=[\s:.\u2013\u2014])|(?<=[\s:.\u2013\u2014])/u);
   for (let n = Math.min(tokens.length, 7); n > 0; n--) {
     const head = tokens.slice(0, n).join('').trim();
-    const value = valueOf(head);
-    if (value === null) continue;
+    const number = valueOf(head) ?? fromOrdinal(head);
+    if (number === null) continue;
     const tail = tokens.slice(n).join('');
     if (tail !== '' && !SEPARATOR.test(tail)) continue;
-    return { kind, number: value, rest: tail.replace(SEPARATOR, '').trim() };
+    return { kind, number, rest: tail.replace(SEPARATOR, '').trim() };
   }
   return null;
+}
+
+/** "The First Part", "Erstes Kapitel", "1. Kapitel: Die Fähre". */
+function numberFirst(t: string): NumberedHeading | null {
+  const m = /^((?:the\s+)?[\p{L}]+|\d{1,3}\.)\s+([\p{L}]+)(.*)$/iu.exec(t);
+  const kind = m && labelled(m[2] as string);
+  if (!kind) return null;
+  const number = fromOrdinal(m[1] as string) ?? (Number.parseInt(m[1] as string, 10) || null);
+  const tail = m[3] as string;
+  if (!number || (tail.trim() !== '' && !/^\s*[:.\u2013\u2014-]/.test(tail))) return null;
+  return { kind, number, rest: tail.replace(SEPARATOR, '').trim() };
 }
 
 /** A number that stands alone: "7", "VII", "Seven". Single letters that are words ("I") count only as numerals. */
