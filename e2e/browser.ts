@@ -24,6 +24,13 @@ export async function openBrowser(): Promise<{ browser: Browser; page: Page; err
   return { browser, page, errors };
 }
 
+/** Waits for the intake sheet of a manuscript that was brought in, and accepts it. */
+export async function acceptIntake(page: Page): Promise<void> {
+  await page.waitForURL(/\/order$/, { timeout: 30_000 });
+  await page.getByRole('button', { name: 'Accept the order' }).click();
+  await page.waitForSelector('tr[data-section]');
+}
+
 /** Brings a manuscript in through the page and answers the title's id when its running order is there. */
 export async function bringIn(page: Page, name: string, bytes: Uint8Array): Promise<string> {
   await page.goto(`${address()}/titles`);
@@ -32,8 +39,7 @@ export async function bringIn(page: Page, name: string, bytes: Uint8Array): Prom
     mimeType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
     buffer: Buffer.from(bytes),
   });
-  await page.waitForURL(/\/order$/, { timeout: 30_000 });
-  await page.waitForSelector('tr[data-section]');
+  await acceptIntake(page);
   return new URL(page.url()).pathname.split('/')[2] as string;
 }
 

@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { checkEpub, checkPdf } from '@pagina/core/check';
 import {
+  acceptIntake,
   address,
   AxeBuilder,
   bringIn,
@@ -80,8 +81,7 @@ describe('titles', () => {
       );
       dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
     });
-    await page.waitForURL(/\/order$/, { timeout: 30_000 });
-    await page.waitForSelector('tr[data-section]');
+    await acceptIntake(page);
     expect(await kinds(page)).toEqual(['chapter', 'chapter']);
   });
   it('starts a blank title that opens in the manuscript', async () => {

@@ -323,6 +323,20 @@ describe('heads and page numbers left in the text', () => {
     expect(i.book.sections[0]!.content.textContent).not.toMatch(/Salt and Tide|Page/);
     expectAccounted(i);
   });
+  it('leave the title alone that they repeat', async () => {
+    const heads = Array.from(
+      { length: 6 },
+      (_, n) => `<p>${prose(200, n)}</p><p>Salt and Tide</p><p>${n + 4}</p>`,
+    );
+    const html = `<html><h1 style="text-align:center">Salt and Tide</h1><p>by Ada Marsh</p><h2>Chapter One</h2>${heads.join('')}<h2>Chapter Two</h2><p>End.</p></html>`;
+    const i = await read(new TextEncoder().encode(html));
+    expect([i.book.record.title, i.book.record.contributors[0]?.name]).toEqual([
+      'Salt and Tide',
+      'Ada Marsh',
+    ]);
+    expect(i.setAside.filter((s) => s.rule === 'heads-and-page-numbers').length).toBe(12);
+    expectAccounted(i);
+  });
   it('are not taken for what they are not: chapter numbers, a refrain, years', async () => {
     const chapters = Array.from({ length: 8 }, (_, n) => `\n\n\n${n + 1}\n\n\n${prose(1200, n)}`).join('\n');
     const i = await read(new TextEncoder().encode(chapters));
@@ -333,6 +347,27 @@ describe('heads and page numbers left in the text', () => {
     ).join('\n\n');
     const j = await read(new TextEncoder().encode(refrain));
     expect(j.setAside).toEqual([]);
+  });
+});
+
+describe('front matter', () => {
+  it('is parted by runs of blank lines where no page break was set', async () => {
+    const gap = '\n'.repeat(9);
+    const text = [
+      'THE FERRY\n\nby Ada Marsh',
+      'Copyright © 2026 Ada Marsh. All rights reserved.',
+      'For my mother',
+      `CHAPTER ONE\n\n\n${prose(80)}`,
+    ];
+    const i = await read(new TextEncoder().encode(text.join(gap)));
+    expect(i.book.sections.map((s) => s.kind)).toEqual([
+      'title-page',
+      'copyright-page',
+      'dedication',
+      'chapter',
+    ]);
+    expect([i.book.record.title, i.book.record.contributors[0]?.name]).toEqual(['The Ferry', 'Ada Marsh']);
+    expectAccounted(i);
   });
 });
 

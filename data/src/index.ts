@@ -5,3 +5,4 @@ export * from './jobs';
 export * from './products';
 export { titles } from './schema';
 export * from './listings';
+export * from './arrivals';

@@ -12,6 +12,13 @@ export const titles = sqliteTable('titles', {
   deletedAt: integer('deleted_at'),
 });
 
+/** How a title's manuscript was read; looked over and accepted, or not yet. */
+export const arrivals = sqliteTable('arrivals', {
+  title: text('title').primaryKey(),
+  arrival: text('arrival').notNull(),
+  acceptedAt: integer('accepted_at'),
+});
+
 export const sections = sqliteTable(
   'sections',
   {

@@ -18,12 +18,13 @@ import {
   rebase,
   sectionToJson,
   touchedSections,
+  type Arrival,
   type Book,
   type BookJson,
   type Change,
   type Section,
 } from '@pagina/core/book';
-import { changes, sections, titles } from './schema';
+import { arrivals, changes, sections, titles } from './schema';
 import type { Store, Tx } from './open';
 
 const metaSchema = z.object({
@@ -70,13 +71,19 @@ function sectionsNeeded(change: Change): string[] {
 const labelOf = (c: Change): string =>
   c.type === 'group' ? c.label : c.type === 'text' ? 'Typing' : 'Change';
 
-export async function createTitle(store: Store, book: Book, id: string = randomUUID()): Promise<string> {
+export async function createTitle(
+  store: Store,
+  book: Book,
+  id: string = randomUUID(),
+  arrival: Arrival | null = null,
+): Promise<string> {
   const now = Date.now();
   await store.write(async (tx) => {
     await tx
       .insert(titles)
       .values({ id, meta: metaOf(book), words: wordsOf(book.sections), createdAt: now, changedAt: now });
     await writeSections(tx, id, book.sections);
+    if (arrival) await tx.insert(arrivals).values({ title: id, arrival: JSON.stringify(arrival) });
   });
   return id;
 }

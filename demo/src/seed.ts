@@ -4,9 +4,9 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pictureInfo } from '@pagina/core/base';
 import type { Book } from '@pagina/core/book';
-import { readManuscript } from '@pagina/core/intake';
+import { arrivalOf, readManuscript } from '@pagina/core/intake';
 import { isbn13CheckDigit, type BookRecord } from '@pagina/core/record';
-import { createTitle, keepBytes, openStore } from '@pagina/data';
+import { acceptArrival, createTitle, keepBytes, openStore } from '@pagina/data';
 import { manuscript } from './manuscript';
 import { demoPictures } from './pictures';
 
@@ -100,8 +100,11 @@ for (const demo of DEMOS) {
   };
   const kept = new Map<string, string>();
   for (const [id, bytes] of files) kept.set(id, (await keepBytes(store, bytes)).sha256);
-  await createTitle(store, {
-    ...withFiles,
-    pictures: withFiles.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })),
-  });
+  const id = await createTitle(
+    store,
+    { ...withFiles, pictures: withFiles.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })) },
+    undefined,
+    arrivalOf(read.value, `${book.record.title}.docx`),
+  );
+  await acceptArrival(store, id);
 }

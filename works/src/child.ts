@@ -12,7 +12,7 @@ import {
   pdfSubject,
 } from '@pagina/core/check';
 import { bySeverity, type Finding } from '@pagina/core/base';
-import { readManuscript } from '@pagina/core/intake';
+import { arrivalOf, readManuscript } from '@pagina/core/intake';
 import { makeEbook, makePrint, settleForOneFile } from '@pagina/make';
 import type { FromChild, Task } from './tasks';
 
@@ -26,21 +26,13 @@ async function read({ manuscript, name, folder }: Extract<Task, { kind: 'read' }
   progress('Reading the manuscript', 0);
   const r = await readManuscript(readFileSync(manuscript), name);
   if (!r.ok) return { type: 'refused', message: r.refusal.message };
-  const { book, files, wordsIn, wordsOut, setAside, tidied, guesses, findings } = r.value;
+  const { book, files } = r.value;
   const pictures: Record<string, string> = {};
   for (const [id, bytes] of files) {
     pictures[id] = join(folder, id);
     writeFileSync(pictures[id], bytes);
   }
-  const aside: Record<string, number> = {};
-  for (const s of setAside) aside[s.rule] = (aside[s.rule] ?? 0) + s.words;
-  const reasons = guesses.map((g) => ({ section: g.section.id, reason: g.reason, score: g.score }));
-  return {
-    type: 'read',
-    book: bookToJson(book),
-    pictures,
-    account: { wordsIn, wordsOut, setAside: aside, tidied, reasons, findings },
-  };
+  return { type: 'read', book: bookToJson(book), pictures, arrival: arrivalOf(r.value, name) };
 }
 
 async function make({

@@ -139,8 +139,8 @@ export class Runner {
       ...parsed.value,
       pictures: parsed.value.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })),
     };
-    await createTitle(this.store, book, title);
-    return { state: 'done', result: { title, account: answer.account } };
+    await createTitle(this.store, book, title, answer.arrival);
+    return { state: 'done', result: { title } };
   }
 
   private async make(job: Job, folder: string): Promise<End> {

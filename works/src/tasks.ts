@@ -1,6 +1,6 @@
 /** What goes between the job runner and the child process that does the work. Files go by path, not through the pipe. */
 import type { Finding } from '@pagina/core/base';
-import type { BookJson } from '@pagina/core/book';
+import type { Arrival, BookJson } from '@pagina/core/book';
 
 export type Task =
   | { kind: 'read'; manuscript: string; name: string; folder: string }
@@ -16,15 +16,5 @@ export type Task =
 export type FromChild =
   | { type: 'progress'; stage: string; share: number }
   | { type: 'refused'; message: string }
-  | { type: 'read'; book: BookJson; pictures: Record<string, string>; account: Account }
+  | { type: 'read'; book: BookJson; pictures: Record<string, string>; arrival: Arrival }
   | { type: 'made'; pages: number; findings: Finding[] };
-
-/** What the author is told about a manuscript that was read. */
-export interface Account {
-  wordsIn: number;
-  wordsOut: number;
-  setAside: Record<string, number>;
-  tidied: Record<string, number>;
-  reasons: { section: string; reason: string; score: number }[];
-  findings: Finding[];
-}

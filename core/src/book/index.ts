@@ -3,3 +3,4 @@ export * from './kinds';
 export * from './model';
 export * from './ids';
 export * from './changes';
+export * from './arrival';

@@ -11,9 +11,12 @@ export interface SetAside {
   rule: string;
   text: string;
   words: number;
+  section: string | null;
 }
 export interface SectionGuess {
   section: Section;
+  /** The lines of the manuscript that were taken for its heading; '' where it has none. */
+  typed: string;
   reason: string;
   score: number;
 }
@@ -37,6 +40,8 @@ const isEmpty = (b: RawBlock | undefined): boolean =>
   b.pictures.length === 0 &&
   !b.inline.some((n) => n.type.name === 'note');
 
+const BLANKS_FOR_A_PAGE = 5;
+
 export class Assembler {
   readonly guesses: SectionGuess[] = [];
   readonly setAside: SetAside[] = [];
@@ -44,6 +49,9 @@ export class Assembler {
   readonly findings: Finding[] = [];
   private ids = 0;
   private sections = 0;
+  /** The section being made, and where each begins among the blocks. */
+  private now: string | null = null;
+  private readonly starts: { at: number; section: string }[] = [];
   private readonly called = new Set<string>();
 
   constructor(
@@ -56,8 +64,13 @@ export class Assembler {
   }
 
   /** Puts text aside under a rule. */
-  aside(rule: string, text: string): void {
-    this.setAside.push({ rule, text, words: countWords(text) });
+  aside(rule: string, text: string, section = this.now): void {
+    this.setAside.push({ rule, text, words: countWords(text), section });
+  }
+
+  /** Id of the section in which a block of the manuscript stands. */
+  sectionAt(block: number): string | null {
+    return this.starts.findLast((s) => s.at <= block)?.section ?? this.guesses[0]?.section.id ?? null;
   }
 
   run(): void {
@@ -84,6 +97,8 @@ export class Assembler {
         return;
       }
       const section = newSection(`s${++this.sections}`, h.kind, h.title);
+      this.now = section.id;
+      this.starts.push({ at: from, section: section.id });
       section.subtitle = h.subtitle;
       // A title that only says what the kind says anyway is the kind's own heading.
       if (
@@ -104,7 +119,7 @@ export class Assembler {
         spaced,
         pictures.length,
       );
-      this.guesses.push({ section, reason: h.reason, score: h.score });
+      this.guesses.push({ section, typed: typedLines(blocks, h), reason: h.reason, score: h.score });
       if (h.kind === 'part') part = section.id;
     });
     this.orphanedNotes();
@@ -115,10 +130,12 @@ export class Assembler {
     if (isAll) {
       if (blocks.some((b) => !isEmpty(b))) {
         const section = newSection(`s${++this.sections}`, 'chapter', '');
+        this.now = section.id;
         section.numbered = false;
         section.content = this.content(blocks, new Map(), 0, emptiesAreSpacing(blocks), 0);
         this.guesses.push({
           section,
+          typed: '',
           reason: 'no headings were found: the whole text is one chapter',
           score: 0,
         });
@@ -126,9 +143,13 @@ export class Assembler {
       return;
     }
     const pages: RawBlock[][] = [[]];
+    let blanks = 0;
     for (const b of blocks) {
-      if (isText(b) && b.breakBefore && (pages.at(-1) as RawBlock[]).some((x) => !isEmpty(x))) pages.push([]);
+      // Many blank lines are a page break that somebody typed.
+      const begins = isText(b) && (b.breakBefore || (blanks >= BLANKS_FOR_A_PAGE && !isEmpty(b)));
+      if (begins && (pages.at(-1) as RawBlock[]).some((x) => !isEmpty(x))) pages.push([]);
       (pages.at(-1) as RawBlock[]).push(b);
+      blanks = isEmpty(b) ? blanks + 1 : 0;
     }
     let first = true;
     for (const page of pages) {
@@ -141,13 +162,15 @@ export class Assembler {
       }
       const section = newSection(`s${++this.sections}`, kind, '');
       section.matter = 'front';
+      this.now = section.id;
       section.content = this.content(page, new Map(), 0, true, 0);
-      this.guesses.push({ section, reason, score: 4 });
+      this.guesses.push({ section, typed: '', reason, score: 4 });
     }
   }
 
   private typedContents(h: HeadingGuess | null, body: readonly RawBlock[]): void {
     const lines = body.filter(isText).filter((b) => b.text.trim() !== '');
+    this.now = null;
     if (h) this.aside('typed-contents', h.title);
     const list = lines.filter((b) => /^toc\b/i.test(b.style) || b.text.trim().length < 140);
     for (const b of list) this.aside('typed-contents', b.text);
@@ -155,14 +178,20 @@ export class Assembler {
     const section = newSection(`s${++this.sections}`, 'contents', '');
     this.guesses.push({
       section,
-      reason: 'a contents list was typed here; the product makes its own from the order',
+      typed: h?.title ?? '',
+      reason: 'a contents list was typed here; the book makes its own from the order',
       score: 8,
     });
     if (rest.length === 0) return;
     const more = newSection(`s${++this.sections}`, 'plain', '');
     more.matter = 'front';
     more.content = this.content(rest, new Map(), 0, true, 0);
-    this.guesses.push({ section: more, reason: 'text that stood below the contents list', score: 2 });
+    this.guesses.push({
+      section: more,
+      typed: '',
+      reason: 'text that stood below the contents list',
+      score: 2,
+    });
   }
 
   /** A section's blocks as a document of the schema. `offset` is the index of body[0] among all blocks, for subheads. */
@@ -352,6 +381,7 @@ export class Assembler {
 
   /** Notes that nothing calls any more are debris, but their words are told. */
   private orphanedNotes(): void {
+    this.now = null;
     for (const n of this.m.notes)
       if (!this.called.has(n.id))
         for (const p of n.paragraphs) if (p.text.trim()) this.aside('uncalled-notes', p.text);
@@ -388,6 +418,15 @@ function withPictureAbove(blocks: readonly RawBlock[], at: number): number {
   }
   return from;
 }
+
+/** A heading's own lines, as they were typed. */
+const typedLines = (blocks: readonly RawBlock[], h: HeadingGuess): string =>
+  blocks
+    .slice(h.at, h.at + h.span)
+    .filter(isText)
+    .map((b) => b.text.replace(/\s+/g, ' ').trim())
+    .filter(Boolean)
+    .join(' / ');
 
 function numberWordsOf(m: RawManuscript, h: HeadingGuess): string {
   const line = (m.blocks[h.at] as RawParagraph).text.trim();

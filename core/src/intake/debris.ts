@@ -20,7 +20,8 @@ const PAGE_NUMBER =
 
 export interface Debris {
   blocks: RawBlock[];
-  removed: RawParagraph[];
+  /** What was taken out, and before which of the blocks that stayed. */
+  removed: { text: string; before: number }[];
   /** Paragraphs that had been cut in two. */
   joined: number;
 }
@@ -29,13 +30,13 @@ export function withoutFurniture(m: Pick<RawManuscript, 'blocks'>): Debris {
   const out = new Set<number>([...pageNumbers(m.blocks)]);
   for (const at of runningHeads(m.blocks, out)) out.add(at);
   if (out.size === 0) return { blocks: [...m.blocks], removed: [], joined: 0 };
-  const removed: RawParagraph[] = [];
+  const removed: Debris['removed'] = [];
   const blocks: RawBlock[] = [];
   let joined = 0;
   let cut = false;
   m.blocks.forEach((b, i) => {
     if (out.has(i)) {
-      removed.push(b as RawParagraph);
+      removed.push({ text: (b as RawParagraph).text, before: blocks.length });
       cut = true;
       return;
     }
@@ -101,7 +102,8 @@ function* runningHeads(blocks: readonly RawBlock[], numbers: ReadonlySet<number>
     const text = b.text.trim();
     if (text === '' || countWords(text) > 10 || isBreakText(text) || /[.!?,;]["\u201d\u2019]?$/.test(text))
       return;
-    const key = shape(text);
+    // Only what looks alike is a habit: the title itself stands larger.
+    const key = `${b.size} ${b.bold}\n${shape(text)}`;
     by.set(key, [...(by.get(key) ?? []), i]);
   });
   for (const [key, places] of by) {
@@ -111,7 +113,8 @@ function* runningHeads(blocks: readonly RawBlock[], numbers: ReadonlySet<number>
     const each = ((at[last] as number) - (at[first] as number)) / (places.length - 1);
     if (each < 20 || each > PAGE * 2) continue;
     const beside = places.filter((i) => [i - 2, i - 1, i + 1, i + 2].some((k) => numbers.has(k))).length;
-    const numbered = /#/.test(key) && /\p{L}/u.test(key);
+    const said = key.slice(key.indexOf('\n'));
+    const numbered = /#/.test(said) && /\p{L}/u.test(said);
     if (beside >= places.length * 0.6 || (numbered && each > 120)) yield* places;
   }
 }

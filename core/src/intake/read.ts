@@ -1,6 +1,6 @@
 /** A manuscript's bytes to a book, with everything that was decided on the way and why. */
 import { countWords, done, pictureInfo, type Finding, type Outcome } from '../base';
-import { defaultEditions, schema, type Book, type Picture, type Section } from '../book';
+import { defaultEditions, schema, type Arrival, type Book, type Picture, type Section } from '../book';
 import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assemble';
 import { readRaw } from './formats';
@@ -45,13 +45,13 @@ export function toBook(read: RawManuscript): Intake {
   const m: RawManuscript = { ...read, blocks };
   const headings = recogniseHeadings(m.blocks);
   const a = new Assembler(m, headings);
-  for (const p of removed) a.aside('heads-and-page-numbers', p.text);
-  if (joined > 0) a.tidied['paragraphs-joined'] = joined;
   a.run();
+  for (const r of removed) a.aside('heads-and-page-numbers', r.text, a.sectionAt(r.before - 1));
+  if (joined > 0) a.tidied['paragraphs-joined'] = joined;
   const sections = a.guesses.map((g) => g.section);
   const record = recordSchema.parse({ language: languageTag(m.language) });
   const titlePage = takeTitlePage(sections, m, record);
-  if (titlePage.aside) a.aside('title-page', titlePage.aside);
+  if (titlePage.aside) a.aside('title-page', titlePage.aside, null);
   const findings: Finding[] = [...m.cautions.map((c) => ({ ...c, severity: 'caution' as const }))];
   const chapters = headings.filter((h) => h.subhead === 0).length;
   if (chapters === 0)
@@ -94,6 +94,38 @@ export function toBook(read: RawManuscript): Intake {
     findings,
   };
 }
+
+/** The account of an intake, as it is kept beside the title. */
+export function arrivalOf(i: Intake, name: string): Arrival {
+  let notes = 0;
+  let links = 0;
+  for (const s of i.book.sections)
+    s.content.descendants((n) => {
+      if (n.type.name === 'note') notes++;
+      if (n.marks.some((m) => m.type.name === 'link')) links++;
+    });
+  return {
+    version: 1,
+    name,
+    wordsIn: i.wordsIn,
+    wordsOut: i.wordsOut,
+    pictures: i.book.pictures.length,
+    notes,
+    links,
+    rows: i.guesses.map(({ section, typed, reason, score }) => ({
+      section: section.id,
+      typed: typed || firstWords(section),
+      reason,
+      score,
+    })),
+    setAside: i.setAside.map((s) => ({ ...s, back: false })),
+    tidied: i.tidied,
+    findings: i.findings.map(({ rule, severity, message, remedy }) => ({ rule, severity, message, remedy })),
+  };
+}
+
+const firstWords = (s: Section): string =>
+  s.content.textBetween(0, Math.min(200, s.content.content.size), ' ', ' ').trim().slice(0, 90);
 
 /** Words of a section: its text block by block, its notes, its title and subtitle. */
 export function wordsOfSection(s: Section): number {

@@ -2,3 +2,4 @@ export * from './number';
 export * from './contents';
 export * from './rearrange';
 export * from './standing';
+export * from './putback';

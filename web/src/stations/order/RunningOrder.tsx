@@ -20,7 +20,6 @@ import {
   sectionToJson,
   type Book,
   type Change,
-  type Edition,
   type Section,
   type SectionKind,
 } from '@pagina/core/book';
@@ -28,117 +27,10 @@ import { changeKind, headingsOf, join, moveBefore, remove } from '@pagina/core/o
 import type { Outcome } from '@pagina/core/base';
 import { useBook, useComposed, useFindings, useTitle } from '@/title/context';
 import { shortId } from '@/title/session';
+import { useArrival } from './arrival';
+import { IntakeSheet } from './IntakeSheet';
+import { Lanes, linesOf, placeFor } from './lines';
 import { Row, type RowFacts } from './Row';
-
-/** Pages that a book could have: shown faintly in their place until they are called in. */
-const COULD_HAVE: SectionKind[] = [
-  'half-title',
-  'title-page',
-  'copyright-page',
-  'dedication',
-  'contents',
-  'acknowledgements',
-  'about-author',
-];
-const FRONT_ORDER: SectionKind[] = [
-  'half-title',
-  'title-page',
-  'copyright-page',
-  'dedication',
-  'epigraph',
-  'contents',
-  'list-of-figures',
-  'foreword',
-  'preface',
-  'introduction',
-];
-const BACK_ORDER: SectionKind[] = [
-  'afterword',
-  'acknowledgements',
-  'notes',
-  'glossary',
-  'bibliography',
-  'index',
-  'about-author',
-  'also-by',
-  'colophon',
-  'extract',
-];
-
-/** Where a page of that kind belongs: before which section of the book. */
-function placeFor(book: Book, kind: SectionKind): number {
-  const { matter } = kindRule(kind);
-  const order = matter === 'front' ? FRONT_ORDER : BACK_ORDER;
-  const rank = order.indexOf(kind);
-  const at = book.sections.findIndex((s) =>
-    matter === 'front'
-      ? s.matter !== 'front' || order.indexOf(s.kind) > rank
-      : s.matter === 'back' && order.indexOf(s.kind) > rank,
-  );
-  return at < 0 ? book.sections.length : at;
-}
-
-type Line =
-  | { type: 'section'; section: Section }
-  | { type: 'absent'; kind: SectionKind }
-  | { type: 'matter'; name: string };
-
-function linesOf(book: Book): Line[] {
-  const absent = COULD_HAVE.filter((k) => !book.sections.some((s) => s.kind === k)).map((kind) => ({
-    kind,
-    at: placeFor(book, kind),
-  }));
-  const lines: Line[] = [];
-  let matter = '';
-  const names: Record<string, string> = { front: 'Front matter', body: 'Body', back: 'Back matter' };
-  const head = (m: string): void => {
-    if (m !== matter) lines.push({ type: 'matter', name: names[(matter = m)] as string });
-  };
-  for (let i = 0; i <= book.sections.length; i++) {
-    for (const a of absent.filter((x) => x.at === i)) {
-      head(kindRule(a.kind).matter);
-      lines.push({ type: 'absent', kind: a.kind });
-    }
-    const section = book.sections[i];
-    if (!section) continue;
-    head(section.matter);
-    lines.push({ type: 'section', section });
-  }
-  return lines;
-}
-
-/** Whether an edition's lane runs through a line that is no section: when the sections around it are carried. */
-function laneRunsOn(lines: readonly Line[], at: number, edition: string): boolean {
-  const carried = (l: Line | undefined): boolean =>
-    l?.type === 'section' && !l.section.leftOut.includes(edition);
-  const above = lines
-    .slice(0, at)
-    .reverse()
-    .find((l) => l.type === 'section');
-  return carried(above) && carried(lines.slice(at).find((l) => l.type === 'section'));
-}
-
-/** The lanes of a line that is no section. */
-function Lanes({
-  lines,
-  at,
-  editions,
-}: {
-  lines: readonly Line[];
-  at: number;
-  editions: readonly Edition[];
-}) {
-  return editions.map((e) => (
-    <td key={e.id} className="relative p-0">
-      {laneRunsOn(lines, at, e.id) ? (
-        <span
-          aria-hidden
-          className="absolute top-[-1px] bottom-[-1px] left-1/2 w-[2px] -translate-x-1/2 bg-spruce"
-        />
-      ) : null}
-    </td>
-  ));
-}
 
 export function RunningOrder() {
   const { session, goTo, place } = useTitle();
@@ -149,6 +41,8 @@ export function RunningOrder() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [renaming, setRenaming] = useState<string | null>(null);
   const ledger = useRef<HTMLDivElement>(null);
+  const { kept, accept, markBack } = useArrival(session.id);
+  const [asRead, setAsRead] = useState(false);
   const lines = useMemo(() => linesOf(book), [book]);
   const facts = useMemo(() => {
     const headings = headingsOf(book.sections, book.record);
@@ -300,6 +194,18 @@ export function RunningOrder() {
       ledger.current?.querySelector(`[data-section="${chosen}"]`)?.scrollIntoView({ block: 'nearest' });
   }, [chosen]);
 
+  if (kept && (asRead || kept.acceptedAt === null))
+    return (
+      <IntakeSheet
+        arrival={kept.arrival}
+        accepted={kept.acceptedAt !== null}
+        onAccept={() => {
+          setAsRead(false);
+          if (kept.acceptedAt === null) void accept();
+        }}
+        onBack={markBack}
+      />
+    );
   return (
     <div className="flex h-full flex-col">
       <div
@@ -346,7 +252,16 @@ export function RunningOrder() {
                       {e.name}
                     </th>
                   ))}
-                  <th scope="col" className="px-2 text-right font-normal">
+                  <th scope="col" className="px-2 text-right font-normal whitespace-nowrap">
+                    {kept ? (
+                      <button
+                        type="button"
+                        className="mr-2 underline hover:text-spruce"
+                        onClick={() => setAsRead(true)}
+                      >
+                        As it was read
+                      </button>
+                    ) : null}
                     <button
                       type="button"
                       className="rounded-[2px] border border-edge px-2 hover:border-ink"

@@ -1,0 +1,47 @@
+/** Changes the intake sheet offers: the same kind for many sections, and words that were set aside put back. */
+import { Fragment, Slice } from 'prosemirror-model';
+import { ReplaceStep } from 'prosemirror-transform';
+import { done, refused, type Outcome } from '../base';
+import { apply, kindRule, schema, type Book, type Change, type SectionKind } from '../book';
+import { changeKind } from './rearrange';
+
+/** One change that makes all those sections of that kind. */
+export function changeKinds(book: Book, ids: readonly string[], kind: SectionKind): Outcome<Change> {
+  let now = book;
+  const changes: Change[] = [];
+  for (const id of ids) {
+    const one = changeKind(now, id, kind);
+    if (!one.ok) return one;
+    const applied = apply(now, one.value);
+    if (!applied.ok) return applied;
+    changes.push(one.value);
+    now = applied.value.book;
+  }
+  const label = `Make ${ids.length} sections ${kindRule(kind).label.toLowerCase()}`;
+  return done({ type: 'group', label, changes });
+}
+
+/** Text set aside while reading becomes a paragraph at the end of its section, before the section's notes. */
+export function putBack(
+  book: Book,
+  sectionId: string | null,
+  text: string,
+  newId: () => string,
+): Outcome<Change> {
+  const section = book.sections.find((s) => s.id === sectionId) ?? book.sections[0];
+  if (!section) return refused('order/empty', 'The book has no section to put the words into.');
+  const doc = section.content;
+  let end = 0;
+  doc.forEach((n) => {
+    if (n.type.name !== 'noteBody') end += n.nodeSize;
+  });
+  const paragraph = schema.node('paragraph', { id: newId() }, [schema.text(text)]);
+  const only = doc.firstChild;
+  const from = doc.childCount === 1 && only?.type.name === 'paragraph' && only.content.size === 0 ? 0 : end;
+  const step = new ReplaceStep(from, end, new Slice(Fragment.from(paragraph), 0, 0));
+  return done({
+    type: 'group',
+    label: 'Put back words that were set aside',
+    changes: [{ type: 'text', section: section.id, steps: [step.toJSON()] }],
+  });
+}

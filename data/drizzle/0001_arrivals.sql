@@ -1,0 +1,5 @@
+CREATE TABLE `arrivals` (
+	`title` text PRIMARY KEY NOT NULL,
+	`arrival` text NOT NULL,
+	`accepted_at` integer
+);

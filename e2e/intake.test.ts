@@ -1,0 +1,110 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Browser, Page } from 'playwright-core';
+import { acceptIntake, address, AxeBuilder, kinds, openBrowser, saved, serverBook } from './browser';
+import { styledManuscript, unstyledManuscript } from '../core/test/fixtures/manuscript';
+
+let browser: Browser;
+let page: Page;
+let errors: string[];
+beforeAll(async () => {
+  ({ browser, page, errors } = await openBrowser());
+});
+afterAll(async () => {
+  await browser.close();
+});
+
+/** Brings a manuscript in and stays on its intake sheet; answers the title's id. */
+async function onSheet(name: string, bytes: Uint8Array): Promise<string> {
+  await page.goto(`${address()}/titles`);
+  await page.setInputFiles('input[aria-label="Manuscript file"]', {
+    name,
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from(bytes),
+  });
+  await page.waitForURL(/\/order$/, { timeout: 30_000 });
+  await page.waitForSelector('[data-intake]');
+  return new URL(page.url()).pathname.split('/')[2] as string;
+}
+const rows = (): Promise<(string | null)[]> =>
+  page.$$eval('[data-intake]', (r) => r.map((x) => x.getAttribute('data-kind')));
+
+describe('the intake sheet', () => {
+  it('shows what was found and why, and accounts for every word', async () => {
+    await onSheet('Sheet.docx', await styledManuscript());
+    expect((await rows()).length).toBeGreaterThan(4);
+    await page
+      .getByText(/certain: /)
+      .first()
+      .waitFor();
+    const words = (await page.locator('[data-account]').innerText())
+      .match(/[\d,]+/g)!
+      .map((n) => Number(n.replace(/,/g, '')));
+    expect(words[0]).toBe(words[1]! + words[2]!);
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+  });
+  it('changes a kind, offers the same for the others, and undoes it', async () => {
+    const id = await onSheet('Others.docx', await unstyledManuscript(5));
+    const before = await rows();
+    const chapters = before.filter((k) => k === 'chapter').length;
+    expect(chapters).toBeGreaterThan(2);
+    const row = page.locator('[data-intake][data-kind="chapter"]').first();
+    await row.getByRole('combobox').selectOption('interlude');
+    await page.getByRole('button', { name: /^The same for the/ }).click();
+    await page.waitForFunction(
+      (n) => document.querySelectorAll('[data-intake][data-kind="interlude"]').length === n,
+      chapters,
+    );
+    await saved(page);
+    expect((await serverBook(id)).book.sections.filter((s) => s.kind === 'interlude').length).toBe(chapters);
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await page.waitForFunction(
+      () => document.querySelectorAll('[data-intake][data-kind="interlude"]').length === 0,
+    );
+    expect(await rows()).toEqual(before);
+  });
+  it('joins a section that is none to the one before', async () => {
+    await onSheet('Join.docx', await unstyledManuscript(3));
+    const before = (await rows()).length;
+    await page.getByRole('button', { name: 'Join to the one before' }).last().click();
+    await page.waitForFunction((n) => document.querySelectorAll('[data-intake]').length === n, before - 1);
+  });
+  it('opens what was set aside and puts it back into its section', async () => {
+    const md = '# Chapter One: The Boat\n\nText.\n\n# Chapter Two: The Tide\n\nMore.\n';
+    const id = await onSheet('Aside.md', new TextEncoder().encode(md));
+    await page.getByText(/Numbers of headings/).click();
+    await page.getByRole('button', { name: 'Put back' }).nth(1).click();
+    await page.getByText('put back', { exact: true }).waitFor();
+    await page.getByText(/Put back at the end of/).waitFor();
+    await saved(page);
+    const { sections } = (await serverBook(id)).book;
+    expect(JSON.stringify(sections[1]!.content)).toContain('Chapter Two');
+    await page.reload();
+    await page.waitForSelector('[data-intake]');
+    await page.getByText(/Numbers of headings/).click();
+    expect(await page.getByText('put back', { exact: true }).count()).toBe(1);
+  });
+  it('is left by accepting, stays left over a reload, and opens again', async () => {
+    await onSheet('Accept.docx', await unstyledManuscript(3));
+    const found = await rows();
+    await acceptIntake(page);
+    expect(await kinds(page)).toEqual(found);
+    await page.reload();
+    await page.waitForSelector('tr[data-section]');
+    await page.getByRole('button', { name: 'As it was read' }).click();
+    await page.waitForSelector('[data-intake]');
+    await page.getByRole('button', { name: 'Back to the running order' }).click();
+    await page.waitForSelector('tr[data-section]');
+  });
+  it('is not there for a title that began blank', async () => {
+    await page.goto(`${address()}/titles`);
+    await page.getByRole('button', { name: 'Start a blank title' }).click();
+    await page.getByLabel('Title of the book').fill('Blank');
+    await page.getByRole('button', { name: 'Begin' }).click();
+    await page.waitForURL(/\/manuscript$/);
+    await page.goto(page.url().replace('manuscript', 'order'));
+    await page.waitForSelector('tr[data-section]');
+    expect(await page.getByRole('button', { name: 'As it was read' }).count()).toBe(0);
+    expect(errors).toEqual([]);
+  });
+});

@@ -1,0 +1,87 @@
+'use client';
+/** The account of an intake: words in are words kept and words set aside, and what was set aside can be put back. */
+import type { Arrival } from '@pagina/core/book';
+import { Button } from '@/ui/controls';
+
+const RULES: Record<string, string> = {
+  'number-lines': 'Numbers of headings: they are set from the running order now',
+  'typed-contents': 'A typed contents list: the book makes its own',
+  'heads-and-page-numbers': 'Heads and page numbers that stood in the text',
+  'break-signs': 'Signs for breaks: they are breaks now',
+  'title-page': 'Words of the title page that the record says',
+  'uncalled-notes': 'Notes that nothing in the text calls',
+};
+const CLEANED: Record<string, [one: string, many: string]> = {
+  'empty-paragraphs': ['empty paragraph', 'empty paragraphs'],
+  'page-breaks': ['page break', 'page breaks'],
+  'double-spaces': ['run of spaces', 'runs of spaces'],
+  'spaces-as-indent': ['indent made of spaces', 'indents made of spaces'],
+  tabs: ['tab', 'tabs'],
+  'soft-hyphens': ['soft hyphen', 'soft hyphens'],
+  'paragraphs-joined': ['paragraph joined that a page had cut', 'paragraphs joined that a page had cut'],
+};
+const n = (count: number): string => count.toLocaleString('en-GB');
+
+export function Account({ arrival, onBack }: { arrival: Arrival; onBack: (index: number) => void }) {
+  const aside = arrival.setAside.reduce((sum, s) => sum + s.words, 0);
+  const rules = [...new Set(arrival.setAside.map((s) => s.rule))];
+  const cleaned = Object.entries(arrival.tidied).filter(([, count]) => count > 0);
+  const balanced = arrival.wordsIn === arrival.wordsOut + aside;
+  return (
+    <section aria-label="Account" className="border-t border-edge px-4 py-4">
+      <h3 className="column-head mb-2">Account</h3>
+      <p data-account className="font-serif text-[17px]">
+        {n(arrival.wordsIn)} words in = {n(arrival.wordsOut)} kept + {n(aside)} set aside
+      </p>
+      {balanced ? null : (
+        <p className="text-rubric">
+          {n(Math.abs(arrival.wordsIn - arrival.wordsOut - aside))} words are not accounted for. Compare the
+          text with your file.
+        </p>
+      )}
+      <p className="mb-3 text-ink-soft">
+        {[
+          [arrival.pictures, 'picture', 'pictures'] as const,
+          [arrival.notes, 'note', 'notes'] as const,
+          [arrival.links, 'link', 'links'] as const,
+        ]
+          .map(([count, one, many]) => `${n(count)} ${count === 1 ? one : many}`)
+          .join(' · ')}
+        {cleaned.length > 0 ? ' · cleaned: ' : ''}
+        {cleaned
+          .map(([key, count]) => `${n(count)} ${CLEANED[key]?.[count === 1 ? 0 : 1] ?? key}`)
+          .join(', ')}
+      </p>
+      {rules.length === 0 ? <p className="text-ink-soft">Nothing was set aside.</p> : null}
+      {rules.map((rule) => {
+        const items = arrival.setAside.map((s, index) => ({ ...s, index })).filter((s) => s.rule === rule);
+        const words = items.reduce((sum, s) => sum + s.words, 0);
+        return (
+          <details key={rule} className="border-t border-rule">
+            <summary className="cursor-pointer py-1.5">
+              {RULES[rule] ?? rule}{' '}
+              <span className="text-ink-soft">
+                {n(items.length)} {items.length === 1 ? 'place' : 'places'}, {n(words)}{' '}
+                {words === 1 ? 'word' : 'words'}
+              </span>
+            </summary>
+            <ul className="max-h-64 overflow-auto pb-2">
+              {items.map((s) => (
+                <li key={s.index} className="flex items-center gap-3 py-0.5 pl-4">
+                  <span className="min-w-0 flex-1 truncate font-serif">{s.text}</span>
+                  {s.back ? (
+                    <span className="text-ink-soft">put back</span>
+                  ) : (
+                    <Button kind="quiet" className="h-7" onClick={() => onBack(s.index)}>
+                      Put back
+                    </Button>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </details>
+        );
+      })}
+    </section>
+  );
+}
