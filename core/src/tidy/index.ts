@@ -1,0 +1,3 @@
+export * from './tidy';
+export { RULE_NAMES, type RuleName } from './rules';
+export { styleFor, type TypographicStyle } from './styles';
