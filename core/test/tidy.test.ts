@@ -139,6 +139,15 @@ describe('typographic clean-up', () => {
         .map((i) => i.block),
     );
   });
+  it('holds to a refusal when what stands around it is tidied', () => {
+    const b = inLanguage('en', ['"It\'s late," she said -- and "it" was.']);
+    const dash = findTidy(b).find((i) => i.rule === 'dashes')!;
+    const rest = findTidy(b, new Set([dash.key]));
+    const after = apply(b, tidyChange(b, rest, 'Tidy')!);
+    if (!after.ok) throw new Error();
+    expect(after.value.book.sections[0]!.content.textContent).toBe('“It’s late,” she said -- and “it” was.');
+    expect(findTidy(after.value.book, new Set([dash.key]))).toEqual([]);
+  });
   it('can be undone whole', () => {
     const b = inLanguage('en', ['"One"  two -- three...', 'It\'s "four".']);
     const after = apply(b, tidyChange(b, findTidy(b), 'Tidy')!);

@@ -6,3 +6,4 @@ export * from './products';
 export { titles } from './schema';
 export * from './listings';
 export * from './arrivals';
+export * from './refusals';

@@ -19,6 +19,16 @@ export const arrivals = sqliteTable('arrivals', {
   acceptedAt: integer('accepted_at'),
 });
 
+/** Changes that the author was offered and does not want, by what the offer says. */
+export const refusals = sqliteTable(
+  'refusals',
+  {
+    title: text('title').notNull(),
+    key: text('key').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.title, t.key] })],
+);
+
 export const sections = sqliteTable(
   'sections',
   {

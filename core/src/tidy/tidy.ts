@@ -93,9 +93,10 @@ function itemOf(text: string, e: Edit, section: string, block: string): TidyItem
   const was = text.slice(e.from, e.to);
   const before = text.slice(Math.max(0, e.from - CONTEXT), e.from).replaceAll(ATOM, '');
   const after = text.slice(e.to, e.to + CONTEXT).replaceAll(ATOM, '');
-  const key = [e.rule, before.slice(-16), was, e.by, after.slice(0, 16), text === '' ? block : ''].join(
-    '\u0001',
-  );
+  // By the letters around it alone, so that a refusal outlives what else is tidied there.
+  const letters = (t: string): string => t.replace(/[^\p{L}\p{N}]/gu, '');
+  const around = [letters(before).slice(-12), letters(after).slice(0, 12)];
+  const key = [e.rule, ...around, was, e.by, text === '' ? block : ''].join('\u0001');
   return { rule: e.rule, section, block, from: e.from, to: e.to, was, by: e.by, before, after, key };
 }
 

@@ -7,6 +7,7 @@ import { headingsOf, isStanding, type Heading } from '@pagina/core/order';
 import { useBook, useFindings, useTitle } from '@/title/context';
 import { SectionText } from './SectionText';
 import { Styles } from './Styles';
+import { Tidy } from './Tidy';
 import type { EditorView } from 'prosemirror-view';
 
 export function Manuscript() {
@@ -15,6 +16,7 @@ export function Manuscript() {
   const findings = useFindings();
   const scroller = useRef<HTMLDivElement>(null);
   const [view, setView] = useState<EditorView | null>(null);
+  const [tidying, setTidying] = useState(false);
   const [, redraw] = useState(0);
   const headings = useMemo(() => headingsOf(book.sections, book.record), [book.sections, book.record]);
   const shown = book.sections.filter((s) => carries(s, edition) && s.kind !== 'contents');
@@ -33,27 +35,30 @@ export function Manuscript() {
   }, [place]);
   return (
     <div className="flex h-full flex-col">
-      <Styles view={view} />
-      <div
-        ref={scroller}
-        data-scrolls
-        tabIndex={0}
-        role="region"
-        aria-label="Text of the book"
-        className="min-h-0 flex-1 overflow-auto bg-sheet"
-      >
-        <div className="grid grid-cols-[minmax(116px,1fr)_minmax(0,640px)_minmax(200px,1fr)] gap-x-5 px-4 pt-6 pb-40">
-          {shown.map((s) => (
-            <SectionRow
-              key={s.id}
-              section={s}
-              heading={headings.get(s.id)!}
-              findings={findings.filter((f) => f.place?.section === s.id)}
-              onView={(v) => setView(v)}
-              onState={() => redraw((n) => n + 1)}
-            />
-          ))}
+      <Styles view={view} tidying={tidying} onTidy={() => setTidying(!tidying)} />
+      <div className="flex min-h-0 flex-1">
+        <div
+          ref={scroller}
+          data-scrolls
+          tabIndex={0}
+          role="region"
+          aria-label="Text of the book"
+          className="min-h-0 min-w-0 flex-1 overflow-auto bg-sheet"
+        >
+          <div className="grid grid-cols-[minmax(116px,1fr)_minmax(0,640px)_minmax(200px,1fr)] gap-x-5 px-4 pt-6 pb-40">
+            {shown.map((s) => (
+              <SectionRow
+                key={s.id}
+                section={s}
+                heading={headings.get(s.id)!}
+                findings={findings.filter((f) => f.place?.section === s.id)}
+                onView={(v) => setView(v)}
+                onState={() => redraw((n) => n + 1)}
+              />
+            ))}
+          </div>
         </div>
+        {tidying ? <Tidy onClose={() => setTidying(false)} /> : null}
       </div>
     </div>
   );

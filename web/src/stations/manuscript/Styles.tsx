@@ -59,7 +59,15 @@ const marked = (s: EditorState, name: string): boolean => {
   return empty ? type.isInSet(stored) !== undefined : s.doc.rangeHasMark(from, to, type);
 };
 
-export function Styles({ view }: { view: EditorView | null }) {
+export function Styles({
+  view,
+  tidying,
+  onTidy,
+}: {
+  view: EditorView | null;
+  tidying: boolean;
+  onTidy: () => void;
+}) {
   const { session } = useTitle();
   const state = view && !view.isDestroyed ? view.state : null;
   const key = state ? (PARAGRAPHS.find((p) => p.is(state))?.key ?? '') : '';
@@ -170,6 +178,15 @@ export function Styles({ view }: { view: EditorView | null }) {
         title="The paragraph under the cursor begins a new section"
       >
         Divide here
+      </Button>
+      <span className="ml-auto" />
+      <Button
+        kind="quiet"
+        className={`h-7 ${tidying ? 'border-spruce text-spruce' : ''}`}
+        aria-pressed={tidying}
+        onClick={onTidy}
+      >
+        Tidy the text
       </Button>
     </div>
   );

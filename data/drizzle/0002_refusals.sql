@@ -1,0 +1,5 @@
+CREATE TABLE `refusals` (
+	`title` text NOT NULL,
+	`key` text NOT NULL,
+	PRIMARY KEY(`title`, `key`)
+);

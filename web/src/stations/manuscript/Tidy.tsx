@@ -1,0 +1,171 @@
+'use client';
+/** The tidying as a list of changes with what stands around them: made or refused one by one, by kind, or all at once. */
+import { useState } from 'react';
+import { ChevronRight } from 'lucide-react';
+import { toast } from 'sonner';
+import { RULE_NAMES, styleFor, tidyChange, type RuleName, type TidyItem } from '@pagina/core/tidy';
+import { useBook, useTitle } from '@/title/context';
+import { Button } from '@/ui/controls';
+import { useTidying } from './tidying';
+
+/** Shown of a kind at first, and with each asking for more. */
+const SOME = 40;
+const places = (n: number): string => `${n.toLocaleString('en-GB')} ${n === 1 ? 'place' : 'places'}`;
+
+export function Tidy({ onClose }: { onClose: () => void }) {
+  const { session, goTo } = useTitle();
+  const { book } = useBook();
+  const { items, refused, refuse } = useTidying(session.id, true);
+  const kinds = [...new Set(items.map((i) => i.rule))];
+
+  const make = async (chosen: readonly TidyItem[], label: string): Promise<void> => {
+    await session.flush();
+    const done = await session.change((b) => tidyChange(b, chosen, label));
+    if (!done) return void toast('The text has changed meanwhile; the list is made anew.');
+    if (chosen.length > 1)
+      toast(`${places(chosen.length)} changed.`, {
+        action: { label: 'Undo', onClick: () => void session.undo() },
+      });
+  };
+  const turnDown = (chosen: readonly TidyItem[]): void => {
+    const keys = [...new Set(chosen.map((i) => i.key))];
+    void refuse(keys);
+    if (chosen.length > 1)
+      toast(`${places(chosen.length)} left as they are.`, {
+        action: { label: 'Offer them again', onClick: () => void refuse(keys, true) },
+      });
+  };
+
+  return (
+    <aside
+      aria-label="Tidying"
+      className="no-print flex w-[400px] shrink-0 flex-col border-l border-edge bg-sheet"
+    >
+      <header className="border-b border-rule px-4 py-2">
+        <div className="flex items-center gap-2">
+          <h2 className="font-serif text-[17px]">Tidying</h2>
+          <span className="ml-auto" />
+          {items.length > 0 ? (
+            <Button kind="primary" className="h-7" onClick={() => void make(items, 'Tidy the text')}>
+              Make all {items.length.toLocaleString('en-GB')}
+            </Button>
+          ) : null}
+          <Button kind="quiet" className="h-7" onClick={onClose}>
+            Close
+          </Button>
+        </div>
+        <p className="text-[13px] text-ink-soft">
+          By the rules of {styleFor(book.record.language).name}. Monospace text and addresses are left alone.
+        </p>
+      </header>
+      <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="Changes offered">
+        {refused === null ? <p className="px-4 py-3 text-ink-soft">Reading the text …</p> : null}
+        {refused !== null && items.length === 0 ? (
+          <p className="px-4 py-3">Nothing is left to tidy.</p>
+        ) : null}
+        {kinds.map((rule) => (
+          <Kind
+            key={rule}
+            rule={rule}
+            items={items.filter((i) => i.rule === rule)}
+            onMake={(chosen) => void make(chosen, `Tidy: ${RULE_NAMES[rule].toLowerCase()}`)}
+            onRefuse={turnDown}
+            onShow={(i) => goTo({ section: i.section, block: i.block })}
+          />
+        ))}
+      </div>
+    </aside>
+  );
+}
+
+function Kind({
+  rule,
+  items,
+  onMake,
+  onRefuse,
+  onShow,
+}: {
+  rule: RuleName;
+  items: readonly TidyItem[];
+  onMake: (chosen: readonly TidyItem[]) => void;
+  onRefuse: (chosen: readonly TidyItem[]) => void;
+  onShow: (i: TidyItem) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const [shown, setShown] = useState(SOME);
+  return (
+    <section className="border-b border-rule" data-rule={rule} aria-label={RULE_NAMES[rule]}>
+      <div className="flex items-center gap-1 py-1 pr-3 pl-2">
+        <button
+          type="button"
+          className="flex min-w-0 flex-1 items-center gap-2 px-2 py-1 text-left hover:text-spruce"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
+          <ChevronRight size={14} aria-hidden className={open ? 'rotate-90' : ''} />
+          <span>{RULE_NAMES[rule]}</span>
+          <span className="text-ink-soft">{places(items.length)}</span>
+        </button>
+        <Button kind="quiet" className="h-7 px-2" onClick={() => onRefuse(items)}>
+          Leave all
+        </Button>
+        <Button className="h-7 px-2" onClick={() => onMake(items)}>
+          Make all
+        </Button>
+      </div>
+      {open ? (
+        <ul className="pb-2">
+          {items.slice(0, shown).map((i) => (
+            <li
+              key={`${i.block} ${i.from} ${i.to}`}
+              className="flex items-center gap-1 py-0.5 pr-3 pl-4"
+              data-tidy={rule}
+            >
+              <button
+                type="button"
+                className="min-w-0 flex-1 truncate text-left font-serif text-[14px] leading-5 hover:text-spruce"
+                onClick={() => onShow(i)}
+                title="Show it in the text"
+              >
+                <Shown item={i} />
+              </button>
+              <Button kind="quiet" className="h-7 px-2" onClick={() => onRefuse([i])}>
+                Leave
+              </Button>
+              <Button kind="quiet" className="h-7 px-2" onClick={() => onMake([i])}>
+                Make
+              </Button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      {open && items.length > shown ? (
+        <Button kind="quiet" className="mb-2 ml-3 h-7" onClick={() => setShown(shown + SOME * 5)}>
+          Show more of {places(items.length)}
+        </Button>
+      ) : null}
+    </section>
+  );
+}
+
+/** Spaces are shown by what they are, since they cannot be seen. */
+const visible = (t: string): string =>
+  t
+    .replace(/ /g, '␣')
+    .replace(/\u00a0|\u202f/g, '⍽')
+    .replace(/\t/g, '→');
+
+function Shown({ item: i }: { item: TidyItem }) {
+  if (i.rule === 'empty-paragraphs') return <em className="text-ink-soft">an empty paragraph goes</em>;
+  return (
+    <>
+      <span className="text-ink-soft">{i.before.slice(-14)}</span>
+      <span className="mx-1 inline-block border border-rule bg-table px-1.5 whitespace-nowrap">
+        <del className="text-rubric no-underline">{visible(i.was) || '∅'}</del>
+        <span className="px-1 text-ink-soft">›</span>
+        <ins className="text-spruce no-underline">{visible(i.by) || '∅'}</ins>
+      </span>
+      <span className="text-ink-soft">{i.after.slice(0, 14)}</span>
+    </>
+  );
+}
