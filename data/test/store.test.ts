@@ -1,12 +1,14 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { mkdtempSync, readdirSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Slice } from 'prosemirror-model';
 import { ReplaceStep } from 'prosemirror-transform';
-import { bookToJson, schema, type Change } from '@pagina/core/book';
+import { bookToJson, schema, type Arrival, type Change } from '@pagina/core/book';
 import { divide } from '@pagina/core/order';
 import {
+  acceptArrival,
+  allowOffers,
   claim,
   createTitle,
   DiskFull,
@@ -16,10 +18,14 @@ import {
   keepBytes,
   keepFile,
   listTitles,
+  markPutBack,
   openStore,
+  readArrival,
   readJob,
   readStored,
   readTitle,
+  refusalsOf,
+  refuseOffers,
   report,
   saveChange,
   setDeleted,
@@ -200,4 +206,80 @@ describe('jobs', () => {
 it('two processes may open a new store at once', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'store-'));
   await Promise.all([openStore(folder, migrations), openStore(folder, migrations)]);
+});
+
+describe('how a manuscript arrived', () => {
+  const arrival: Arrival = {
+    version: 1,
+    name: 'a.docx',
+    wordsIn: 12,
+    wordsOut: 10,
+    pictures: 0,
+    notes: 1,
+    links: 0,
+    rows: [{ section: 'c1', typed: 'Chapter One', reason: 'a heading style', score: 10 }],
+    setAside: [{ rule: 'number-lines', text: 'Chapter One', words: 2, section: 'c1', back: false }],
+    tidied: { tabs: 2 },
+    findings: [],
+  };
+  it('is kept with the title, until it is accepted and after', async () => {
+    const with_ = await createTitle(store, threeChapters(), undefined, arrival);
+    expect(await readArrival(store, with_)).toEqual({ arrival, acceptedAt: null });
+    await acceptArrival(store, with_);
+    const kept = await readArrival(store, with_);
+    expect(kept?.arrival).toEqual(arrival);
+    expect(kept?.acceptedAt).toBeGreaterThan(0);
+  });
+  it('is not there for a title that began blank', async () => {
+    expect(await readArrival(store, id)).toBeNull();
+  });
+  it('remembers what was put back, and nothing for what is not there', async () => {
+    const with_ = await createTitle(store, threeChapters(), undefined, arrival);
+    await markPutBack(store, with_, 0);
+    await markPutBack(store, with_, 7);
+    await markPutBack(store, 'nobody', 0);
+    expect((await readArrival(store, with_))?.arrival.setAside.map((s) => s.back)).toEqual([true]);
+  });
+});
+
+describe('refused offers', () => {
+  it('are kept by title, once, and can be offered again', async () => {
+    const other = await createTitle(store, threeChapters());
+    await refuseOffers(store, id, ['a', 'b']);
+    await refuseOffers(store, id, ['b', 'c']);
+    await refuseOffers(store, id, []);
+    await refuseOffers(store, other, ['z']);
+    expect((await refusalsOf(store, id)).sort()).toEqual(['a', 'b', 'c']);
+    await allowOffers(store, id, ['a', 'c', 'never']);
+    expect(await refusalsOf(store, id)).toEqual(['b']);
+    expect(await refusalsOf(store, other)).toEqual(['z']);
+  });
+});
+
+describe('a database of an earlier release', () => {
+  it('is opened with its titles, and has what is new', async () => {
+    // The first release's tables alone, with a title in them.
+    const first = mkdtempSync(join(tmpdir(), 'first-'));
+    const old = join(first, 'migrations');
+    cpSync(migrations, old, { recursive: true });
+    const journal = JSON.parse(readFileSync(join(old, 'meta/_journal.json'), 'utf8')) as {
+      entries: unknown[];
+    };
+    writeFileSync(
+      join(old, 'meta/_journal.json'),
+      JSON.stringify({ ...journal, entries: journal.entries.slice(0, 1) }),
+    );
+    const folder = join(first, 'data');
+    const before = await openStore(folder, old);
+    const title = await createTitle(before, threeChapters());
+    before.client.close();
+    const now = await openStore(folder, migrations);
+    expect((await readTitle(now, title))?.book.sections.map((s) => s.id)).toEqual(
+      threeChapters().sections.map((s) => s.id),
+    );
+    expect(await readArrival(now, title)).toBeNull();
+    await refuseOffers(now, title, ['a']);
+    expect(await refusalsOf(now, title)).toEqual(['a']);
+    now.client.close();
+  });
 });
