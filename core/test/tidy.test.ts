@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { apply, schema, type Book } from '../src/book';
-import { findTidy, tidyChange, type RuleName } from '../src/tidy';
+import { findTidy, changeOfEdits, type RuleName } from '../src/tidy';
 import { book, section } from './fixtures/books';
 
 const inLanguage = (language: string, texts: string[]): Book => {
@@ -11,7 +11,7 @@ const inLanguage = (language: string, texts: string[]): Book => {
 /** A book's texts with everything accepted. */
 function tidied(b: Book, only?: RuleName[]): string[] {
   const items = findTidy(b).filter((i) => !only || only.includes(i.rule));
-  const change = tidyChange(b, items, 'Tidy');
+  const change = changeOfEdits(b, items, 'Tidy');
   const after = change ? apply(b, change) : null;
   if (after && !after.ok) throw new Error(after.refusal.message);
   const out: string[] = [];
@@ -86,7 +86,7 @@ describe('typographic clean-up', () => {
       ]),
     ]);
     const withMarks = { ...b, sections: [{ ...b.sections[0]!, content }] };
-    const after = apply(withMarks, tidyChange(withMarks, findTidy(withMarks), 'Tidy')!);
+    const after = apply(withMarks, changeOfEdits(withMarks, findTidy(withMarks), 'Tidy')!);
     if (!after.ok) throw new Error();
     const p = after.value.book.sections[0]!.content.firstChild!;
     expect(p.textContent).toBe('He said “don’t” twice.');
@@ -143,14 +143,14 @@ describe('typographic clean-up', () => {
     const b = inLanguage('en', ['"It\'s late," she said -- and "it" was.']);
     const dash = findTidy(b).find((i) => i.rule === 'dashes')!;
     const rest = findTidy(b, new Set([dash.key]));
-    const after = apply(b, tidyChange(b, rest, 'Tidy')!);
+    const after = apply(b, changeOfEdits(b, rest, 'Tidy')!);
     if (!after.ok) throw new Error();
     expect(after.value.book.sections[0]!.content.textContent).toBe('“It’s late,” she said -- and “it” was.');
     expect(findTidy(after.value.book, new Set([dash.key]))).toEqual([]);
   });
   it('can be undone whole', () => {
     const b = inLanguage('en', ['"One"  two -- three...', 'It\'s "four".']);
-    const after = apply(b, tidyChange(b, findTidy(b), 'Tidy')!);
+    const after = apply(b, changeOfEdits(b, findTidy(b), 'Tidy')!);
     if (!after.ok) throw new Error();
     const back = apply(after.value.book, after.value.inverse);
     expect(back.ok && back.value.book.sections[0]!.content.eq(b.sections[0]!.content)).toBe(true);
@@ -160,13 +160,13 @@ describe('typographic clean-up', () => {
     const items = findTidy(b);
     const later = inLanguage('en', ['We say "yes" now.']);
     expect(
-      tidyChange(
+      changeOfEdits(
         later,
         items.map((i) => ({ ...i, block: 'gone' })),
         'Tidy',
       ),
     ).toBeNull();
-    const change = tidyChange(later, items, 'Tidy');
+    const change = changeOfEdits(later, items, 'Tidy');
     expect(change).toBeNull();
   });
   it('of any text is done at once, and loses no letter', () => {

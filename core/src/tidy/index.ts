@@ -1,3 +1,5 @@
+export * from './edits';
+export * from './find';
 export * from './tidy';
 export { RULE_NAMES, type RuleName } from './rules';
 export { styleFor, type TypographicStyle } from './styles';

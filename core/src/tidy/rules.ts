@@ -36,9 +36,6 @@ export const RULE_NAMES: Record<RuleName, string> = {
   'empty-paragraphs': 'Empty paragraphs',
 };
 
-/** Something that is no text stands at its place in a block's text as this (a note, a forced line break). */
-export const ATOM = '\ufffc';
-
 const WORD = /[\p{L}\p{N}]/u;
 const SPACE = /[\s\u00a0\u202f]/;
 /** Words that begin with an apostrophe. */

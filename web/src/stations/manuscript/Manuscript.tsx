@@ -6,7 +6,8 @@ import { carries, kindRule, type Section } from '@pagina/core/book';
 import { headingsOf, isStanding, type Heading } from '@pagina/core/order';
 import { useBook, useFindings, useTitle } from '@/title/context';
 import { SectionText } from './SectionText';
-import { Styles } from './Styles';
+import { Find } from './Find';
+import { Styles, type Beside } from './Styles';
 import { Tidy } from './Tidy';
 import type { EditorView } from 'prosemirror-view';
 
@@ -16,10 +17,20 @@ export function Manuscript() {
   const findings = useFindings();
   const scroller = useRef<HTMLDivElement>(null);
   const [view, setView] = useState<EditorView | null>(null);
-  const [tidying, setTidying] = useState(false);
+  const [beside, setBeside] = useState<Beside>(null);
   const [, redraw] = useState(0);
   const headings = useMemo(() => headingsOf(book.sections, book.record), [book.sections, book.record]);
   const shown = book.sections.filter((s) => carries(s, edition) && s.kind !== 'contents');
+  useEffect(() => {
+    // The browser's own find sees only what is on the screen.
+    const keys = (e: KeyboardEvent): void => {
+      if (!(e.ctrlKey || e.metaKey) || e.altKey || e.shiftKey || e.key.toLowerCase() !== 'f') return;
+      e.preventDefault();
+      setBeside('find');
+    };
+    addEventListener('keydown', keys);
+    return () => removeEventListener('keydown', keys);
+  }, []);
   useEffect(() => {
     if (!place) return;
     const el = scroller.current?.querySelector(`[data-section="${place.section}"]`);
@@ -35,7 +46,7 @@ export function Manuscript() {
   }, [place]);
   return (
     <div className="flex h-full flex-col">
-      <Styles view={view} tidying={tidying} onTidy={() => setTidying(!tidying)} />
+      <Styles view={view} beside={beside} onBeside={(b) => setBeside(b === beside ? null : b)} />
       <div className="flex min-h-0 flex-1">
         <div
           ref={scroller}
@@ -58,7 +69,8 @@ export function Manuscript() {
             ))}
           </div>
         </div>
-        {tidying ? <Tidy onClose={() => setTidying(false)} /> : null}
+        {beside === 'tidy' ? <Tidy onClose={() => setBeside(null)} /> : null}
+        {beside === 'find' ? <Find onClose={() => setBeside(null)} /> : null}
       </div>
     </div>
   );

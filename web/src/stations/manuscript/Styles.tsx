@@ -15,6 +15,9 @@ import { placeAt } from '@pagina/core/book';
 const n = schema.nodes;
 const m = schema.marks;
 
+/** What stands beside the text. */
+export type Beside = 'find' | 'tidy' | null;
+
 const PARAGRAPHS: { key: string; name: string; is: (s: EditorState) => boolean }[] = [
   { key: 'paragraph', name: 'Text', is: (s) => s.selection.$from.parent.type === n.paragraph },
   ...[1, 2, 3].map((level) => ({
@@ -61,12 +64,12 @@ const marked = (s: EditorState, name: string): boolean => {
 
 export function Styles({
   view,
-  tidying,
-  onTidy,
+  beside,
+  onBeside,
 }: {
   view: EditorView | null;
-  tidying: boolean;
-  onTidy: () => void;
+  beside: Beside;
+  onBeside: (b: Beside) => void;
 }) {
   const { session } = useTitle();
   const state = view && !view.isDestroyed ? view.state : null;
@@ -180,14 +183,23 @@ export function Styles({
         Divide here
       </Button>
       <span className="ml-auto" />
-      <Button
-        kind="quiet"
-        className={`h-7 ${tidying ? 'border-spruce text-spruce' : ''}`}
-        aria-pressed={tidying}
-        onClick={onTidy}
-      >
-        Tidy the text
-      </Button>
+      {(
+        [
+          ['find', 'Find and replace', 'Ctrl+F'],
+          ['tidy', 'Tidy the text', ''],
+        ] as const
+      ).map(([key, words, shortcut]) => (
+        <Button
+          key={key}
+          kind="quiet"
+          className={`h-7 ${beside === key ? 'border-spruce text-spruce' : ''}`}
+          aria-pressed={beside === key}
+          title={shortcut}
+          onClick={() => onBeside(key)}
+        >
+          {words}
+        </Button>
+      ))}
     </div>
   );
 }

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { ChevronRight } from 'lucide-react';
 import { toast } from 'sonner';
-import { RULE_NAMES, styleFor, tidyChange, type RuleName, type TidyItem } from '@pagina/core/tidy';
+import { RULE_NAMES, styleFor, changeOfEdits, type RuleName, type TidyItem } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
 import { Button } from '@/ui/controls';
 import { useTidying } from './tidying';
@@ -20,7 +20,7 @@ export function Tidy({ onClose }: { onClose: () => void }) {
 
   const make = async (chosen: readonly TidyItem[], label: string): Promise<void> => {
     await session.flush();
-    const done = await session.change((b) => tidyChange(b, chosen, label));
+    const done = await session.change((b) => changeOfEdits(b, chosen, label));
     if (!done) return void toast('The text has changed meanwhile; the list is made anew.');
     if (chosen.length > 1)
       toast(`${places(chosen.length)} changed.`, {

@@ -1,0 +1,131 @@
+import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
+import { apply, schema, type Book } from '../src/book';
+import { changeOfEdits, findAll, type Quest } from '../src/tidy';
+import { book, prose, section } from './fixtures/books';
+
+const quest = (find: string, more: Partial<Quest> = {}): Quest => ({
+  find,
+  by: '',
+  matchCase: false,
+  wholeWords: false,
+  pattern: false,
+  place: 'everywhere',
+  ...more,
+});
+const found = (b: Book, q: Quest): string[] => {
+  const r = findAll(b, q);
+  if (!r.ok) throw new Error(r.refusal.message);
+  return r.value.map((e) => e.was);
+};
+function replaced(b: Book, q: Quest): string {
+  const r = findAll(b, q);
+  if (!r.ok) throw new Error(r.refusal.message);
+  const change = changeOfEdits(b, r.value, 'Replace');
+  const after = change && apply(b, change);
+  if (after && !after.ok) throw new Error(after.refusal.message);
+  return (after?.value.book ?? b).sections.map((s) => s.content.textContent).join('|');
+}
+const plain = (...texts: string[]): Book => book([section('a', 'chapter', texts)]);
+
+const em = schema.marks.emphasis!.create();
+const mixed = (): Book => {
+  const content = schema.node('doc', null, [
+    schema.node('paragraph', { id: 'p' }, [
+      schema.text('A boat and '),
+      schema.text('a boat', [em]),
+      schema.node('note', { ref: 'n' }),
+    ]),
+    schema.node('subhead', { id: 'h', level: 1 }, [schema.text('The boat')]),
+    schema.node('quotation', { id: 'q' }, [
+      schema.node('paragraph', { id: 'q1' }, [schema.text('Boat quoted')]),
+    ]),
+    schema.node('noteBody', { id: 'n' }, [
+      schema.node('paragraph', { id: 'n1' }, [schema.text('boat of a note')]),
+    ]),
+  ]);
+  const b = plain('x');
+  return { ...b, sections: [{ ...b.sections[0]!, content }] };
+};
+
+describe('find', () => {
+  it('finds words whatever their case, or in theirs', () => {
+    const b = plain('Boat, boat, BOAT, boats.');
+    expect(found(b, quest('boat'))).toEqual(['Boat', 'boat', 'BOAT', 'boat']);
+    expect(found(b, quest('boat', { matchCase: true }))).toEqual(['boat', 'boat']);
+    expect(found(b, quest('boat', { wholeWords: true }))).toEqual(['Boat', 'boat', 'BOAT']);
+  });
+  it('knows words in any script, and takes no-break spaces for spaces', () => {
+    const b = plain('Île et îlot; École\u00a0normale; naïveté.');
+    expect(found(b, quest('île', { wholeWords: true }))).toEqual(['Île']);
+    expect(found(b, quest('école normale'))).toEqual(['École\u00a0normale']);
+    expect(found(b, quest('naïve', { wholeWords: true }))).toEqual([]);
+  });
+  it('takes signs as they are, unless they are a pattern', () => {
+    const b = plain('What? (1) a.b a+b $5 a/b');
+    for (const s of ['?', '(1)', 'a.b', 'a+b', '$5', 'a/b']) expect(found(b, quest(s))).toEqual([s]);
+    expect(found(b, quest('a.b', { pattern: true }))).toEqual(['a.b', 'a+b', 'a/b']);
+  });
+  it('says in one sentence what is wrong with a pattern', () => {
+    const r = findAll(plain('x'), quest('(a', { pattern: true }));
+    expect(r.ok ? '' : r.refusal.message).toMatch(/^The pattern cannot be read: .+\.$/);
+  });
+  it.each([
+    ['everywhere', 5],
+    ['paragraph', 2],
+    ['subhead', 1],
+    ['quotation', 1],
+    ['noteBody', 1],
+    ['emphasis', 1],
+    ['verse', 0],
+  ] as const)('looks in %s: %i', (place, count) => {
+    expect(found(mixed(), quest('boat', { place })).length).toBe(count);
+  });
+  it('shows what stands around, and finds nothing for nothing', () => {
+    const r = findAll(plain(`${prose(30)} The boat came. ${prose(30)}`), quest('boat'));
+    expect(r.ok && r.value[0]!.before.endsWith('The ')).toBe(true);
+    expect(r.ok && r.value[0]!.after.startsWith(' came.')).toBe(true);
+    expect(found(plain('boat'), quest(''))).toEqual([]);
+    expect(found(plain('boat'), quest('x*', { pattern: true }))).toEqual([]);
+  });
+});
+
+describe('replace', () => {
+  it('puts groups where the pattern’s words say', () => {
+    expect(
+      replaced(plain('Marsh, Ada and Pell, Tom'), quest('(\\w+), (\\w+)', { pattern: true, by: '$2 $1' })),
+    ).toBe('Ada Marsh and Tom Pell');
+    expect(replaced(plain('5 miles'), quest('(\\d) miles', { pattern: true, by: '$$$1 [$&]' }))).toBe(
+      '$5 [5 miles]',
+    );
+    expect(replaced(plain('5 miles'), quest('5 miles', { by: '$1' }))).toBe('$1');
+  });
+  it('takes the marks of what it replaces, and leaves notes where they are', () => {
+    const b = mixed();
+    const r = findAll(b, quest('boat', { by: 'ferry' }));
+    const after = apply(b, changeOfEdits(b, r.ok ? r.value : [], 'Replace')!);
+    if (!after.ok) throw new Error();
+    const p = after.value.book.sections[0]!.content.firstChild!;
+    expect(p.textContent).toBe('A ferry and a ferry');
+    expect(p.child(1).marks.map((m) => m.type.name)).toEqual(['emphasis']);
+    expect(p.lastChild!.type.name).toBe('note');
+    const back = apply(after.value.book, after.value.inverse);
+    expect(back.ok && back.value.book.sections[0]!.content.eq(b.sections[0]!.content)).toBe(true);
+  });
+  it('of random words in random texts is what String.prototype.replaceAll gives', () => {
+    const letters = fc.string({ unit: fc.constantFrom('a', 'b', 'c', ' '), maxLength: 40 });
+    fc.assert(
+      fc.property(
+        fc.array(letters, { minLength: 1, maxLength: 6 }),
+        fc.string({ unit: fc.constantFrom('a', 'b'), minLength: 1, maxLength: 2 }),
+        fc.string({ unit: fc.constantFrom('x', 'y'), maxLength: 3 }),
+        (texts, find, by) => {
+          const b = plain(...texts.map((t) => `z${t}z`));
+          const wanted = texts.map((t) => `z${t}z`.replaceAll(find, by)).join('');
+          expect(replaced(b, quest(find, { by, matchCase: true }))).toBe(wanted);
+        },
+      ),
+      { numRuns: 200 },
+    );
+  });
+});

@@ -1,0 +1,66 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Browser, Page } from 'playwright-core';
+import { AxeBuilder, bringIn, openBrowser, saved, serverBook, station } from './browser';
+
+let browser: Browser;
+let page: Page;
+let errors: string[];
+let id: string;
+const TEXT = '# The Boat\n\nA boat came. Another *boat* went.\n\n# The Boats\n\nBoats, and a lifeboat.\n';
+beforeAll(async () => {
+  ({ browser, page, errors } = await openBrowser());
+  id = await bringIn(page, 'Find.md', new TextEncoder().encode(TEXT));
+  await station(page, id, 'manuscript');
+});
+afterAll(async () => {
+  await browser.close();
+});
+const status = () => page.getByLabel('Find and replace', { exact: true }).getByRole('status');
+const texts = async (): Promise<string> =>
+  JSON.stringify((await serverBook(id)).book.sections.map((s) => s.content));
+const waitText = async (pattern: RegExp): Promise<void> => {
+  for (let i = 0; i < 40 && !pattern.test(await texts()); i++) await page.waitForTimeout(100);
+  expect(await texts()).toMatch(pattern);
+};
+
+describe('find and replace', () => {
+  it('opens with Ctrl+F and counts over the whole book', async () => {
+    await page.keyboard.press('Control+f');
+    await page.getByLabel('Find', { exact: true }).fill('boat');
+    await status().getByText('4 places in 2 sections').waitFor();
+    await page.getByLabel('Whole words').check();
+    await status().getByText('2 places in 1 section').waitFor();
+    await page.getByLabel('Where to look').selectOption('emphasis');
+    await status().getByText('1 place in 1 section').waitFor();
+    await page.getByLabel('Where to look').selectOption('everywhere');
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+  });
+  it('replaces one, with its emphasis, and all with one undo', async () => {
+    await page.getByLabel('Put in its place').fill('ferry');
+    await page.locator('[data-found]').nth(1).getByRole('button', { name: 'Replace', exact: true }).click();
+    await waitText(/"text":"ferry","marks|"emphasis"\}\],"text":"ferry"/);
+    await page.getByLabel('Whole words').uncheck();
+    await status().getByText('3 places in 2 sections').waitFor();
+    await page.getByRole('button', { name: 'Replace all' }).click();
+    await waitText(/A ferry came/);
+    await status().getByText('It is nowhere in the book.').waitFor();
+    expect(await texts()).toMatch(/ferrys, and a lifeferry/);
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await waitText(/Boats, and a lifeboat/);
+    await saved(page);
+  });
+  it('takes a pattern with groups, and says what is wrong with one', async () => {
+    await page.getByLabel('Pattern').check();
+    await page.getByLabel('Find', { exact: true }).fill('(Boats');
+    await status()
+      .getByText(/The pattern cannot be read/)
+      .waitFor();
+    await page.getByLabel('Find', { exact: true }).fill('(Boats), and a (\\w+)');
+    await page.getByLabel('Put in its place').fill('$2, and $1');
+    await status().getByText('1 place in 1 section').waitFor();
+    await page.getByRole('button', { name: 'Replace all' }).click();
+    await waitText(/lifeboat, and Boats/);
+    await page.keyboard.press('Escape');
+    expect(errors).toEqual([]);
+  });
+});

@@ -1,0 +1,185 @@
+'use client';
+/** Find and replace over the whole book: what is found is shown with what would stand there, before anything is done. */
+import { useDeferredValue, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { toast } from 'sonner';
+import { headingsOf } from '@pagina/core/order';
+import {
+  changeOfEdits,
+  findAll,
+  MOST_FOUND,
+  PLACES,
+  type FindPlace,
+  type Quest,
+  type TextEdit,
+} from '@pagina/core/tidy';
+import { useBook, useTitle } from '@/title/context';
+import { Button, input } from '@/ui/controls';
+
+const SHOWN = 200;
+const NOTHING: Quest = {
+  find: '',
+  by: '',
+  matchCase: false,
+  wholeWords: false,
+  pattern: false,
+  place: 'everywhere',
+};
+
+export function Find({ onClose }: { onClose: () => void }) {
+  const { session, goTo } = useTitle();
+  const { book } = useBook();
+  const [quest, setQuest] = useState<Quest>(NOTHING);
+  const [at, setAt] = useState(-1);
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => field.current?.focus(), []);
+  const asked = useDeferredValue(quest);
+  const text = useDeferredValue(book);
+  const result = useMemo(() => findAll(text, asked), [text, asked]);
+  const found = result.ok ? result.value : [];
+  const headings = useMemo(() => headingsOf(text.sections, text.record), [text]);
+  const sections = new Set(found.map((e) => e.section)).size;
+  const set = (more: Partial<Quest>): void => {
+    setQuest({ ...quest, ...more });
+    setAt(-1);
+  };
+  const go = (by: 1 | -1): void => {
+    if (found.length === 0) return;
+    const next = (at + by + found.length) % found.length;
+    setAt(next);
+    const e = found[next] as TextEdit;
+    goTo({ section: e.section, block: e.block });
+  };
+  const replace = async (edits: readonly TextEdit[]): Promise<void> => {
+    await session.flush();
+    const label = edits.length === 1 ? `Replace "${quest.find}"` : `Replace all "${quest.find}"`;
+    const done = await session.change((b) => changeOfEdits(b, edits, label));
+    if (!done) return void toast('The text has changed meanwhile; the list is made anew.');
+    if (edits.length > 1)
+      toast(`${edits.length.toLocaleString('en-GB')} places replaced.`, {
+        action: { label: 'Undo', onClick: () => void session.undo() },
+      });
+  };
+  const keys = (e: KeyboardEvent): void => {
+    if (e.key === 'Escape') onClose();
+    if (e.key === 'Enter' && e.target === field.current) {
+      e.preventDefault();
+      go(e.shiftKey ? -1 : 1);
+    }
+  };
+  return (
+    <aside
+      aria-label="Find and replace"
+      className="no-print flex w-[400px] shrink-0 flex-col border-l border-edge bg-sheet"
+      onKeyDown={keys}
+    >
+      <div className="space-y-2 border-b border-rule px-4 py-3">
+        <label className="block">
+          <span className="column-head mb-1 block">Find</span>
+          <input
+            ref={field}
+            className={input}
+            value={quest.find}
+            onChange={(e) => set({ find: e.target.value })}
+          />
+        </label>
+        <label className="block">
+          <span className="column-head mb-1 block">Put in its place</span>
+          <input className={input} value={quest.by} onChange={(e) => set({ by: e.target.value })} />
+        </label>
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          {(
+            [
+              ['matchCase', 'Capitals matter'],
+              ['wholeWords', 'Whole words'],
+              ['pattern', 'Pattern'],
+            ] as const
+          ).map(([key, words]) => (
+            <label key={key} className="inline-flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                checked={quest[key]}
+                onChange={(e) => set({ [key]: e.target.checked })}
+              />
+              {words}
+            </label>
+          ))}
+          <label className="inline-flex items-center gap-1.5">
+            <span className="text-ink-soft">in</span>
+            <select
+              className="h-7 rounded-[2px] border border-edge bg-sheet px-1"
+              aria-label="Where to look"
+              value={quest.place}
+              onChange={(e) => set({ place: e.target.value as FindPlace })}
+            >
+              {Object.entries(PLACES).map(([key, words]) => (
+                <option key={key} value={key}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+        <p role="status" className={result.ok ? 'text-ink-soft' : 'text-rubric'}>
+          {!result.ok ? result.refusal.message : told(asked.find, found.length, sections)}
+        </p>
+        <div className="flex gap-1">
+          <Button className="h-7" disabled={found.length === 0} onClick={() => go(-1)}>
+            Before
+          </Button>
+          <Button className="h-7" disabled={found.length === 0} onClick={() => go(1)}>
+            Next
+          </Button>
+          <Button
+            kind="primary"
+            className="h-7"
+            disabled={found.length === 0}
+            onClick={() => void replace(found)}
+          >
+            Replace all
+          </Button>
+          <span className="ml-auto" />
+          <Button kind="quiet" className="h-7" onClick={onClose}>
+            Close
+          </Button>
+        </div>
+      </div>
+      <ol className="min-h-0 flex-1 overflow-auto" tabIndex={0} aria-label="Found">
+        {found.slice(0, SHOWN).map((e, i) => (
+          <li key={`${e.block} ${e.from}`} data-found>
+            {found[i - 1]?.section === e.section ? null : (
+              <p className="column-head border-t border-rule px-4 pt-2">{headings.get(e.section)?.label}</p>
+            )}
+            <div className={`flex items-center gap-1 py-0.5 pr-3 pl-4 ${i === at ? 'bg-table' : ''}`}>
+              <button
+                type="button"
+                className="min-w-0 flex-1 truncate text-left font-serif text-[14px] hover:text-spruce"
+                onClick={() => {
+                  setAt(i);
+                  goTo({ section: e.section, block: e.block });
+                }}
+              >
+                <span className="text-ink-soft">{e.before.slice(-16)}</span>
+                <del className={`text-rubric ${e.by === '' ? 'no-underline' : ''}`}>{e.was}</del>
+                {e.by === '' ? null : <ins className="ml-1 text-spruce no-underline">{e.by}</ins>}
+                <span className="text-ink-soft">{e.after.slice(0, 24)}</span>
+              </button>
+              <Button kind="quiet" className="h-7 px-2" onClick={() => void replace([e])}>
+                Replace
+              </Button>
+            </div>
+          </li>
+        ))}
+        {found.length > SHOWN ? (
+          <li className="px-4 py-2 text-ink-soft">The first {SHOWN} are shown.</li>
+        ) : null}
+      </ol>
+    </aside>
+  );
+}
+
+function told(find: string, count: number, sections: number): string {
+  if (find === '') return 'Type what to look for. Enter goes to the next, Shift and Enter to the one before.';
+  if (count === 0) return 'It is nowhere in the book.';
+  const more = count >= MOST_FOUND ? 'More than ' : '';
+  return `${more}${count.toLocaleString('en-GB')} ${count === 1 ? 'place' : 'places'} in ${sections} ${sections === 1 ? 'section' : 'sections'}`;
+}
