@@ -33,6 +33,17 @@ describe('find and replace', () => {
     await page.getByLabel('Where to look').selectOption('emphasis');
     await status().getByText('1 place in 1 section').waitFor();
     await page.getByLabel('Where to look').selectOption('everywhere');
+    // Enter goes to the second place and marks it in the text.
+    await page.getByLabel('Find', { exact: true }).press('Enter');
+    await page.getByLabel('Find', { exact: true }).press('Enter');
+    await page.waitForFunction(() => {
+      const [range] = CSS.highlights.get('found') ?? [];
+      return (
+        range instanceof Range &&
+        range.toString() === 'boat' &&
+        range.startContainer.parentElement?.tagName === 'EM'
+      );
+    });
     expect(await new AxeBuilder(page).violations()).toEqual([]);
   });
   it('replaces one, with its emphasis, and all with one undo', async () => {

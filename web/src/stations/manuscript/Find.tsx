@@ -14,6 +14,7 @@ import {
 } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
 import { Button, input } from '@/ui/controls';
+import { showNothing, showStretch } from './highlight';
 
 const SHOWN = 200;
 const NOTHING: Quest = {
@@ -31,7 +32,10 @@ export function Find({ onClose }: { onClose: () => void }) {
   const [quest, setQuest] = useState<Quest>(NOTHING);
   const [at, setAt] = useState(-1);
   const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.focus(), []);
+  useEffect(() => {
+    field.current?.focus();
+    return showNothing;
+  }, []);
   const asked = useDeferredValue(quest);
   const text = useDeferredValue(book);
   const result = useMemo(() => findAll(text, asked), [text, asked]);
@@ -45,9 +49,14 @@ export function Find({ onClose }: { onClose: () => void }) {
   const go = (by: 1 | -1): void => {
     if (found.length === 0) return;
     const next = (at + by + found.length) % found.length;
-    setAt(next);
-    const e = found[next] as TextEdit;
+    show(next);
+  };
+  const show = (index: number): void => {
+    const e = found[index];
+    if (!e) return;
+    setAt(index);
     goTo({ section: e.section, block: e.block });
+    showStretch(e.block, e.from, e.to);
   };
   const replace = async (edits: readonly TextEdit[]): Promise<void> => {
     await session.flush();
@@ -124,7 +133,7 @@ export function Find({ onClose }: { onClose: () => void }) {
         </p>
         <div className="flex gap-1">
           <Button className="h-7" disabled={found.length === 0} onClick={() => go(-1)}>
-            Before
+            Previous
           </Button>
           <Button className="h-7" disabled={found.length === 0} onClick={() => go(1)}>
             Next
@@ -153,10 +162,7 @@ export function Find({ onClose }: { onClose: () => void }) {
               <button
                 type="button"
                 className="min-w-0 flex-1 truncate text-left font-serif text-[14px] hover:text-spruce"
-                onClick={() => {
-                  setAt(i);
-                  goTo({ section: e.section, block: e.block });
-                }}
+                onClick={() => show(i)}
               >
                 <span className="text-ink-soft">{e.before.slice(-16)}</span>
                 <del className={`text-rubric ${e.by === '' ? 'no-underline' : ''}`}>{e.was}</del>

@@ -1,11 +1,12 @@
 'use client';
 /** The tidying as a list of changes with what stands around them: made or refused one by one, by kind, or all at once. */
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { ChevronRight } from 'lucide-react';
 import { toast } from 'sonner';
 import { RULE_NAMES, styleFor, changeOfEdits, type RuleName, type TidyItem } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
 import { Button } from '@/ui/controls';
+import { showNothing, showStretch } from './highlight';
 import { useTidying } from './tidying';
 
 /** Shown of a kind at first, and with each asking for more. */
@@ -16,6 +17,7 @@ export function Tidy({ onClose }: { onClose: () => void }) {
   const { session, goTo } = useTitle();
   const { book } = useBook();
   const { items, refused, refuse } = useTidying(session.id, true);
+  useEffect(() => showNothing, []);
   const kinds = [...new Set(items.map((i) => i.rule))];
 
   const make = async (chosen: readonly TidyItem[], label: string): Promise<void> => {
@@ -70,7 +72,10 @@ export function Tidy({ onClose }: { onClose: () => void }) {
             items={items.filter((i) => i.rule === rule)}
             onMake={(chosen) => void make(chosen, `Tidy: ${RULE_NAMES[rule].toLowerCase()}`)}
             onRefuse={turnDown}
-            onShow={(i) => goTo({ section: i.section, block: i.block })}
+            onShow={(i) => {
+              goTo({ section: i.section, block: i.block });
+              showStretch(i.block, i.from, Math.max(i.to, i.from + 1));
+            }}
           />
         ))}
       </div>
