@@ -4,8 +4,9 @@ import { countWords, type Finding } from '../base';
 import { kindRule, schema, type Section, type SectionKind } from '../book';
 import type { HeadingGuess } from './recognise';
 import { tidyInline, type TidyCount } from './inline';
-import type { RawBlock, RawManuscript, RawParagraph } from './raw';
-import { isBreakText, COPYRIGHT_WORDS } from './words';
+import { isEmpty, isText, type RawBlock, type RawManuscript, type RawParagraph } from './raw';
+import { emptiesAreSpacing, numberWordsOf, pageKind, typedLines, withPictureAbove } from './stretches';
+import { isBreakText } from './words';
 
 export interface SetAside {
   rule: string;
@@ -32,13 +33,6 @@ const newSection = (id: string, kind: SectionKind, title: string): Section => ({
   leftOut: [],
   content: schema.node('doc', null, [schema.node('paragraph', { id: '' })]),
 });
-
-const isText = (b: RawBlock | undefined): b is RawParagraph => b?.kind === 'paragraph';
-const isEmpty = (b: RawBlock | undefined): boolean =>
-  isText(b) &&
-  b.text.trim() === '' &&
-  b.pictures.length === 0 &&
-  !b.inline.some((n) => n.type.name === 'note');
 
 const BLANKS_FOR_A_PAGE = 5;
 
@@ -390,66 +384,3 @@ export class Assembler {
 
 const isDisplayed = (b: RawParagraph): boolean =>
   b.align === 'centre' || b.align === 'right' || /verse|poe|quot|letter/i.test(b.style);
-
-/** Blank paragraphs between most paragraphs are spacing; here and there they are breaks. */
-export function emptiesAreSpacing(blocks: readonly RawBlock[]): boolean {
-  let pairs = 0;
-  let apart = 0;
-  let last = -1;
-  blocks.forEach((b, i) => {
-    if (!isText(b) || isEmpty(b)) return;
-    if (last >= 0) {
-      pairs++;
-      if (i - last > 1) apart++;
-    }
-    last = i;
-  });
-  return pairs > 0 && apart / pairs > 0.4;
-}
-
-/** A picture directly above a heading belongs to what follows: the index from which the heading's section starts. */
-function withPictureAbove(blocks: readonly RawBlock[], at: number): number {
-  let from = at;
-  for (let i = at - 1; i >= 0; i--) {
-    const b = blocks[i];
-    if (isEmpty(b)) continue;
-    if (isText(b) && b.pictures.length > 0 && b.text.trim() === '') from = i;
-    else break;
-  }
-  return from;
-}
-
-/** A heading's own lines, as they were typed. */
-const typedLines = (blocks: readonly RawBlock[], h: HeadingGuess): string =>
-  blocks
-    .slice(h.at, h.at + h.span)
-    .filter(isText)
-    .map((b) => b.text.replace(/\s+/g, ' ').trim())
-    .filter(Boolean)
-    .join(' / ');
-
-function numberWordsOf(m: RawManuscript, h: HeadingGuess): string {
-  const line = (m.blocks[h.at] as RawParagraph).text.trim();
-  return line.split(/\s+/).slice(0, h.numberWords).join(' ');
-}
-
-function pageKind(page: readonly RawBlock[], first: boolean): { kind: SectionKind; reason: string } {
-  const texts = page.filter(isText).filter((b) => b.text.trim() !== '');
-  const all = texts.map((b) => b.text).join('\n');
-  const words = countWords(all);
-  if (
-    texts.length > 2 &&
-    texts.filter((b) => /^toc\b/i.test(b.style) || /[.\u2026\t]\s*\d+$/.test(b.text.trim())).length >
-      texts.length / 2
-  )
-    return { kind: 'contents', reason: 'lines that end in page numbers' };
-  if (COPYRIGHT_WORDS.test(all)) return { kind: 'copyright-page', reason: 'the words of a copyright page' };
-  if (first && words <= 60) return { kind: 'title-page', reason: 'a few lines on the first page' };
-  if (words <= 30 && /^(for|to|in memory of|à|pour|für|para|per)\b/i.test(all.trim()))
-    return { kind: 'dedication', reason: 'a short page that begins like a dedication' };
-  if (words <= 90 && /(^|\n)\s*[\u2014\u2013-]\s*\S/.test(all))
-    return { kind: 'epigraph', reason: 'a quotation with its source' };
-  if (words <= 25 && texts.every((b) => b.align === 'centre' || b.italic))
-    return { kind: 'dedication', reason: 'a few centred words on a page of their own' };
-  return { kind: 'plain', reason: 'a page before the first heading' };
-}

@@ -5,7 +5,7 @@
  */
 import { countWords } from '../base';
 import { schema } from '../book';
-import type { RawBlock, RawManuscript, RawParagraph } from './raw';
+import { isText, type RawBlock, type RawManuscript, type RawParagraph } from './raw';
 import { isBreakText } from './words';
 
 /** Fewer than so many are no habit. */
@@ -13,7 +13,6 @@ const OFTEN = 4;
 /** Words between two page numbers: more, and they number something else. */
 const PAGE = 900;
 
-const isText = (b: RawBlock | undefined): b is RawParagraph => b?.kind === 'paragraph';
 const isBlank = (b: RawBlock): boolean => isText(b) && b.text.trim() === '' && b.pictures.length === 0;
 const PAGE_NUMBER =
   /^[\s[(\u2013\u2014-]*(?:page|p\.|seite|s\.|página|pagina|pág\.)?\s*(\d{1,4})(?:\s*(?:\/|of|von|de|sur|di|van)\s*\d{1,4})?[\s\])\u2013\u2014-]*$/i;

@@ -38,6 +38,14 @@ export interface RawPicture {
 }
 export type RawBlock = RawParagraph | RawTable;
 
+export const isText = (b: RawBlock | undefined): b is RawParagraph => b?.kind === 'paragraph';
+/** A paragraph that shows nothing. */
+export const isEmpty = (b: RawBlock | undefined): boolean =>
+  isText(b) &&
+  b.text.trim() === '' &&
+  b.pictures.length === 0 &&
+  !b.inline.some((n) => n.type.name === 'note');
+
 export interface RawFile {
   id: string;
   name: string;

@@ -60,11 +60,12 @@ export function Find({ onClose }: { onClose: () => void }) {
   };
   const replace = async (edits: readonly TextEdit[]): Promise<void> => {
     await session.flush();
-    const label = edits.length === 1 ? `Replace "${quest.find}"` : `Replace all "${quest.find}"`;
+    const what = quest.by === '' ? 'Take out' : 'Replace';
+    const label = `${what} "${quest.find}"${edits.length === 1 ? '' : ' everywhere'}`;
     const done = await session.change((b) => changeOfEdits(b, edits, label));
     if (!done) return void toast('The text has changed meanwhile; the list is made anew.');
     if (edits.length > 1)
-      toast(`${edits.length.toLocaleString('en-GB')} places replaced.`, {
+      toast(`${edits.length.toLocaleString('en-GB')} places ${quest.by === '' ? 'taken out' : 'replaced'}.`, {
         action: { label: 'Undo', onClick: () => void session.undo() },
       });
   };
@@ -144,7 +145,7 @@ export function Find({ onClose }: { onClose: () => void }) {
             disabled={found.length === 0}
             onClick={() => void replace(found)}
           >
-            Replace all
+            {quest.by === '' ? 'Take all out' : 'Replace all'}
           </Button>
           <span className="ml-auto" />
           <Button kind="quiet" className="h-7" onClick={onClose}>
@@ -170,7 +171,7 @@ export function Find({ onClose }: { onClose: () => void }) {
                 <span className="text-ink-soft">{e.after.slice(0, 24)}</span>
               </button>
               <Button kind="quiet" className="h-7 px-2" onClick={() => void replace([e])}>
-                Replace
+                {e.by === '' ? 'Take out' : 'Replace'}
               </Button>
             </div>
           </li>
