@@ -48,6 +48,16 @@ const ENCRYPTED = 'E\0n\0c\0r\0y\0p\0t\0e\0d\0P\0a\0c\0k\0a\0g\0e';
 /** Errors: those of the readers. */
 export async function readRaw(bytes: Uint8Array, name = ''): Promise<Outcome<RawManuscript>> {
   if (bytes.length === 0) return refused('intake/empty', 'The file is empty.');
+  try {
+    return await readAs(bytes, name);
+  } catch (e) {
+    // A part of a container that cannot be unpacked, for one, is found out only when it is wanted.
+    const why = (e as Error).message.split('\n')[0]?.replace(/\.$/, '') ?? '';
+    return refused('intake/damaged', `The file is damaged and cannot be read: ${why}.`);
+  }
+}
+
+async function readAs(bytes: Uint8Array, name: string): Promise<Outcome<RawManuscript>> {
   switch (formatOf(bytes, name)) {
     case 'docx':
       return readDocx(bytes);
