@@ -4,6 +4,7 @@ import { trimOf } from '@pagina/core/design';
 import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
 import { makeEbook, makePrint, readBookFile, settleForOneFile, type BookFile } from '@pagina/make';
 import { readInput, Unusable, unusable, writeOutput, type Options } from './main';
+import { manuscript } from './manuscript';
 
 /** Makes one edition of a manuscript or a book file. */
 export async function build(path: string, options: Options): Promise<number> {
@@ -63,9 +64,7 @@ async function open(path: string): Promise<BookFile> {
     if (!read.ok) throw unusable(read.refusal);
     return read.value;
   }
-  // Loaded only when a manuscript is to be read: a book file needs none of it.
-  const { readManuscript } = await import('@pagina/core/intake');
-  const read = await readManuscript(bytes, path);
+  const read = await manuscript(bytes, path);
   if (!read.ok) throw unusable(read.refusal);
   return { book: read.value.book, files: read.value.files };
 }

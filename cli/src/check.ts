@@ -2,6 +2,7 @@ import { bySeverity, type Finding, type Outcome } from '@pagina/core/base';
 import { checkBook, checkEpub, checkPdf } from '@pagina/core/check';
 import { readBookFile } from '@pagina/make';
 import { readInput, unusable, type Options } from './main';
+import { manuscript } from './manuscript';
 
 /** Checks files, each by its kind. Exit 1 where any has a blocker. */
 export async function check(paths: readonly string[], options: Options): Promise<number> {
@@ -30,7 +31,6 @@ async function checkOne(path: string, bytes: Uint8Array): Promise<Outcome<Findin
     const read = readBookFile(bytes);
     return read.ok ? { ok: true, value: checkBook(read.value.book) } : read;
   }
-  const { readManuscript } = await import('@pagina/core/intake');
-  const read = await readManuscript(bytes, path);
+  const read = await manuscript(bytes, path);
   return read.ok ? { ok: true, value: [...read.value.findings, ...checkBook(read.value.book)] } : read;
 }

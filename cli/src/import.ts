@@ -1,12 +1,13 @@
 import { depthOf } from '@pagina/core/book';
-import { readManuscript, wordsOfSection, type Intake } from '@pagina/core/intake';
+import { wordsOfSection, type Intake } from '@pagina/core/intake';
 import { headingsOf } from '@pagina/core/order';
 import { writeBookFile } from '@pagina/make';
 import { readInput, unusable, writeOutput, type Options } from './main';
+import { manuscript } from './manuscript';
 
 /** Reads a manuscript and prints what was found; `--out` keeps the book as JSON. */
 export async function importFile(path: string, options: Options): Promise<number> {
-  const read = await readManuscript(readInput(path), path);
+  const read = await manuscript(readInput(path), path);
   if (!read.ok) throw unusable(read.refusal);
   const intake = read.value;
   if (options.out) writeOutput(options.out, writeBookFile(intake));

@@ -115,4 +115,19 @@ describe('bin/pagina', () => {
       ).err,
     ).toMatch(/mistyped/);
   });
+  it('reads a damaged PDF or says in one line why not, whatever its library lets go of', () => {
+    expect(pagina('build', at('book.docx'), '--edition', 'print', '--out', at('whole.pdf')).code).toBe(0);
+    const whole = readFileSync(at('whole.pdf'));
+    let seed = 7;
+    const next = (n: number): number => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) % n;
+    for (let round = 0; round < 10; round++) {
+      let bytes = Buffer.from(whole);
+      for (let i = 0; i < 8; i++) bytes[next(bytes.length)] = next(256);
+      if (round > 6) bytes = bytes.subarray(0, Math.floor((bytes.length * (round - 5)) / 5));
+      writeFileSync(at('damaged.pdf'), bytes);
+      const { code, err } = pagina('import', at('damaged.pdf'), '--json');
+      expect([0, 2]).toContain(code);
+      if (code === 2) expect(err.trim().split('\n')).toHaveLength(1);
+    }
+  }, 60_000);
 });

@@ -49,8 +49,11 @@ async function answers(bytes: Uint8Array, name: string): Promise<void> {
 }
 const NAMES = ['a.docx', 'a.odt', 'a.epub', 'a.pdf', 'a.doc', 'a.rtf', 'a.html', 'a.md', 'a.txt'];
 
+// A damaged PDF is tried in a process of its own (cli/test): the library lets go of more than it answers.
+const HERE = NAMES.filter((n) => n !== 'a.pdf');
+
 describe('a damaged manuscript', () => {
-  it.each(NAMES)(
+  it.each(HERE)(
     '%s with bytes changed is read or refused',
     async (name) => {
       const sound = files.get(name) as Uint8Array;
@@ -66,12 +69,12 @@ describe('a damaged manuscript', () => {
             await answers(bytes, name);
           },
         ),
-        { numRuns: name === 'a.pdf' ? 25 : 60 },
+        { numRuns: 60 },
       );
     },
     120_000,
   );
-  it.each(NAMES)(
+  it.each(HERE)(
     '%s cut short is read or refused',
     async (name) => {
       const sound = files.get(name) as Uint8Array;

@@ -5,3 +5,4 @@ export * from './pictures';
 export * from './print';
 export * from './bookfile';
 export * from './ebook';
+export * from './strays';

@@ -13,7 +13,7 @@ import {
 } from '@pagina/core/check';
 import { bySeverity, type Finding } from '@pagina/core/base';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
-import { makeEbook, makePrint, settleForOneFile } from '@pagina/make';
+import { ignoreStrays, makeEbook, makePrint, settleForOneFile } from '@pagina/make';
 import type { FromChild, Task } from './tasks';
 
 const say = (m: FromChild): Promise<void> => new Promise((done) => process.send?.(m, () => done()));
@@ -103,6 +103,7 @@ const MARKS: Record<string, string> = {
 };
 
 settleForOneFile();
+ignoreStrays();
 process.once('message', (task: Task) => {
   (task.kind === 'read' ? read(task) : make(task))
     .then(say, (e: unknown) =>
