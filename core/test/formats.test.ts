@@ -124,6 +124,16 @@ describe('HTML', () => {
       expect(i.book.sections[0]!.content.lastChild!.textContent.trim()).toBe('The note.');
     }
   });
+  it('takes a chapter that a numbered link leads to for no note', async () => {
+    const i = await read(
+      utf8(
+        '<html><p>See <a id="r" href="#c">2</a>.</p><div id="c"><h1>The Tide</h1><p>It came. <a href="#r">back</a></p></div></html>',
+      ),
+    );
+    expect(told(i).map(([, t]) => t)).toContain('The Tide');
+    expect(i.book.sections.map((s) => s.content.textContent).join(' ')).toContain('It came.');
+    expectAccounted(i);
+  });
   it('takes pictures from data addresses and fetches none', async () => {
     const data = Buffer.from(png(30, 20)).toString('base64');
     const i = await read(
@@ -378,6 +388,15 @@ describe('Rich Text', () => {
     expect(marked(i)).toContain('<link>a link</>');
     expect(marked(i)).toContain('<monospaced>code</>');
     expect(marked(i)).not.toMatch(/hidden|gone|words|Saltings/);
+    expectAccounted(i);
+  });
+  it.each([
+    ['in a note', '{\\rtf1 Before.\\par Text{\\footnote A note cut', ['Before.', 'Text', 'A note cut']],
+    ['in a row', '{\\rtf1 Before.\\par\\trowd\\intbl one\\cell two\\cell', ['Before.', 'one', 'two']],
+  ])('that is cut short %s loses nothing that came before', async (_, rtf, words) => {
+    const i = await read(utf8(rtf), 'a.rtf');
+    const text = i.book.sections.map((s) => s.content.textContent).join(' ');
+    for (const w of words) expect(text).toContain(w);
     expectAccounted(i);
   });
   it('that is cut short gives what there is', async () => {

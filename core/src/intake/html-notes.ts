@@ -51,7 +51,11 @@ export function findNotes(
     const target = href ? targetOf(href) : null;
     if (!target) continue;
     const body = holderOf(target);
-    if (isCall(a) || isNoteBody(body) || (MARK.test(textIn(a)) && leadsBack(body, a))) {
+    if (
+      isCall(a) ||
+      isNoteBody(body) ||
+      (MARK.test(textIn(a)) && leadsBack(body, a) && !holdsHeading(body))
+    ) {
       if (holds(a, new Map([[body, '']]))) continue;
       const id = nameOf(body);
       calls.set(a, id);
@@ -78,6 +82,12 @@ function holderOf(target: Element): Element {
 function holds(e: Element, bodies: ReadonlyMap<Element, string>): boolean {
   for (let x: Tree.ParentNode | null = e; x; x = 'parentNode' in x ? x.parentNode : null)
     if (bodies.has(x as Element)) return true;
+  return false;
+}
+
+/** What holds a heading is a chapter that a link goes to, no note. */
+function holdsHeading(body: Element): boolean {
+  for (const e of elementsOf(body)) if (/^h[1-6]$/.test(e.tagName)) return true;
   return false;
 }
 

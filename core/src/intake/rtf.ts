@@ -14,7 +14,6 @@ import {
   type RawManuscript,
   type RawParagraph,
 } from './raw';
-
 import {
   CHARSETS,
   codepageOf,
@@ -48,8 +47,8 @@ interface StyleFacts {
   align: RawParagraph['align'];
   bold: boolean;
   italic: boolean;
-  size: number;
 }
+
 /** Errors: `intake/damaged`. */
 export async function readRtf(bytes: Uint8Array): Promise<Outcome<RawManuscript>> {
   const [{ Tokenize }, { default: iconv }] = await Promise.all([
@@ -108,7 +107,10 @@ class RtfReader {
 
   finish(): RawManuscript {
     this.settle();
+    // A file that is cut short ends inside a note or a row: what was read so far is kept.
+    while (this.stack.length > 0) this.endGroup();
     this.endParagraph(false);
+    if (this.row.length > 0) this.table.push(this.row);
     this.closeTable();
     this.m.blocks = this.blocks;
     return this.m;
@@ -356,14 +358,14 @@ class RtfReader {
 
   private endStyle(): void {
     const name = this.styleName.replace(/;.*$/s, '').trim();
-    const { par, bold, italic, size } = this.now;
+    const { par, bold, italic } = this.now;
     const heading = /^(?:heading|überschrift|titre|título|titolo|kop)\s*(\d)/i.exec(name);
     const facts = {
       name,
       outline: par.outline || Number(heading?.[1] ?? 0),
       align: par.align || 'left',
     } as const;
-    this.styles.set(this.styleAt, { ...facts, bold, italic, size: size / 2 });
+    this.styles.set(this.styleAt, { ...facts, bold, italic });
     this.styleName = '';
     this.styleAt = 0;
   }
