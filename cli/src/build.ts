@@ -79,7 +79,7 @@ function prepared(
   if (options.title) record.title = options.title;
   if (options.author)
     record.contributors = [
-      { name: options.author, role: 'author', sortName: '' },
+      { name: options.author, role: 'author', sortName: '', life: '' },
       ...record.contributors.filter((c) => c.role !== 'author'),
     ];
   if (options.language) record.language = options.language;

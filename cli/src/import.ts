@@ -28,7 +28,7 @@ export async function importFile(path: string, options: Options): Promise<number
 }
 
 export function account({ book, wordsIn, wordsOut, setAside, findings }: Intake) {
-  const headings = headingsOf(book.sections, book.record);
+  const headings = headingsOf(book.sections, book);
   const aside: Record<string, number> = {};
   for (const s of setAside) aside[s.rule] = (aside[s.rule] ?? 0) + s.words;
   return {

@@ -69,6 +69,34 @@ describe('a composed book', () => {
       .map((l) => c.words.texts[l.words[0] as number]);
     expect(shown).toEqual(['p1', 'c1', 'c2', 'ack'].map((id) => c.pages[c.starts.get(id) as number]!.label));
   });
+  it('lists subheads with the folios of the pages they stand on', async () => {
+    const start = threeChapters();
+    const sub = (id: string, text: string) => schema.node('subhead', { id, level: 1 }, [schema.text(text)]);
+    const sections = start.sections.map((s) =>
+      s.id === 'c2'
+        ? {
+            ...s,
+            content: s.content.copy(
+              s.content.content
+                .addToStart(sub('h1', 'Early'))
+                .addToEnd(sub('h2', 'Late'))
+                .addToEnd(schema.node('paragraph', { id: 'pz' }, [schema.text(prose(60, 9))])),
+            ),
+          }
+        : s,
+    );
+    const editions = start.editions.map((e) => ({ ...e, contents: { heading: 'What Is Here', levels: 3 } }));
+    const c = await set({ ...start, sections, editions });
+    const contents = linesOf({ ...c, pages: c.pages.filter((p) => p.section === 'toc') });
+    expect(contents[0]).toBe('What Is Here');
+    const pageOf = (block: string) => c.pages.find((p) => p.body.blocks.includes(block))!.label;
+    expect(Number(pageOf('h2'))).toBeGreaterThan(Number(pageOf('h1')));
+    for (const [title, block] of [
+      ['Early', 'h1'],
+      ['Late', 'h2'],
+    ] as const)
+      expect(contents[contents.indexOf(title) + 1]).toBe(pageOf(block));
+  });
   it('stands every line of text on the grid, and facing pages end level', async () => {
     const c = await set(threeChapters());
     const { leading } = c.interior.text;

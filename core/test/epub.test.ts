@@ -93,6 +93,21 @@ describe('the reflowable EPUB', () => {
     const again = writeEpub({ book: rich(), edition: 'ebook', pictures, print: null });
     expect(once.ok && again.ok && Buffer.from(once.value).equals(Buffer.from(again.value))).toBe(true);
   });
+  it('lists three levels in its navigation and its NCX, each entry pointing to what it names', () => {
+    const b = rich();
+    const three = { ...b, editions: b.editions.map((e) => ({ ...e, contents: { heading: '', levels: 3 } })) };
+    const made = writeEpub({ book: three, edition: 'ebook', pictures, print: null });
+    if (!made.ok) throw new Error(made.refusal.message);
+    expect(checkEpub(made.value)).toEqual({ ok: true, value: [] });
+    const file = (name: string): string => new TextDecoder().decode(unzipSync(made.value)[name]);
+    const to =
+      /<ol>\s*<li><a href="text\/s\d+\.xhtml">Part I: Water<\/a>\s*<ol>[\s\S]*<a href="(text\/s\d+\.xhtml)#r12">A subhead<\/a>/.exec(
+        file('EPUB/nav.xhtml'),
+      );
+    expect(to).not.toBeNull();
+    expect(file(`EPUB/${to?.[1]}`)).toContain('<h2 id="r12">A subhead</h2>');
+    expect(file('EPUB/toc.ncx')).toContain('name="dtb:depth" content="3"');
+  });
   it('passes the Nu HTML checker, every page and style sheet', () => {
     // vnu-jar: the W3C's Nu HTML checker.
     const dir = mkdtempSync(join(tmpdir(), 'epub-'));
@@ -192,7 +207,7 @@ describe('the reflowable EPUB', () => {
       record: {
         ...b.record,
         title: 'The Ferry',
-        contributors: [{ name: 'Someone Else', role: 'author' as const, sortName: '' }],
+        contributors: [{ name: 'Someone Else', role: 'author' as const, sortName: '', life: '' }],
       },
     };
     const found = checkFileAgreement(

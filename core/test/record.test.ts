@@ -45,7 +45,9 @@ it('names authors as a title page does', () => {
     recordSchema.parse({ contributors: names.map((name) => ({ name, role: 'author' })) });
   expect(authorsLine(record('Ada Marsh'))).toBe('Ada Marsh');
   expect(authorsLine(record('A', 'B', 'C'))).toBe('A, B and C');
-  expect(sortNameOf({ name: 'Ada van Marsh', role: 'author', sortName: '' })).toBe('Marsh, Ada van');
+  expect(sortNameOf({ name: 'Ada van Marsh', role: 'author', sortName: '', life: '' })).toBe(
+    'Marsh, Ada van',
+  );
 });
 it('makes file names that go everywhere', () =>
   expect([fileStem('The Salt Ledger'), fileStem('Élan — où?'), fileStem('???')]).toEqual([

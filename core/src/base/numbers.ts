@@ -72,6 +72,16 @@ const CARDINALS: Record<string, string> = {
   nl: 'een twee drie vier vijf zes zeven acht negen tien elf twaalf dertien veertien vijftien zestien zeventien achttien negentien twintig eenentwintig tweeëntwintig drieëntwintig vierentwintig vijfentwintig zesentwintig zevenentwintig achtentwintig negenentwintig dertig eenendertig tweeëndertig drieëndertig vierendertig vijfendertig zesendertig zevenendertig achtendertig negenendertig veertig',
 };
 
+/** A number in a language's words, capitalised; in figures where no words are known. */
+export function wordsFor(n: number, language: string): string {
+  const code = language.toLowerCase().split('-')[0] ?? 'en';
+  if (code === 'en') return numberInWords(n);
+  const word = CARDINALS[code]?.split(' ')[n - 1];
+  if (!word) return String(n);
+  const spaced = code === 'es' || code === 'pt' ? word.replaceAll('-', ' ') : word;
+  return spaced.charAt(0).toUpperCase() + spaced.slice(1);
+}
+
 /** Stems of ordinals from 1 on; each language's endings by gender and number follow. */
 const ORDINALS: [stems: string, endings: string[]][] = [
   [

@@ -16,6 +16,7 @@ import {
   type Book,
   type Section,
 } from './model';
+import { numberingSchema } from './numbering';
 import { SECTION_KINDS, type SectionKind } from './kinds';
 import { schema } from './schema';
 
@@ -40,6 +41,7 @@ const sectionAttrs = z
     title: z.string(),
     subtitle: z.string(),
     numbered: z.boolean(),
+    titled: z.boolean(),
     leftOut: z.array(z.string()),
   })
   .partial();
@@ -55,6 +57,7 @@ const single = [
   z.object({ type: z.literal('move-section'), id: z.string(), index: z.number().int().nonnegative() }),
   z.object({ type: z.literal('set-section'), id: z.string(), fields: sectionAttrs }),
   z.object({ type: z.literal('set-record'), fields: someOf(recordSchema) }),
+  z.object({ type: z.literal('set-numbering'), fields: someOf(numberingSchema) }),
   z.object({
     type: z.literal('set-edition'),
     id: z.string(),
@@ -123,6 +126,11 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       return done({
         book: { ...book, record: { ...book.record, ...change.fields } },
         inverse: { type: 'set-record', fields: pickOld(book.record, change.fields) },
+      });
+    case 'set-numbering':
+      return done({
+        book: { ...book, numbering: { ...book.numbering, ...change.fields } },
+        inverse: { type: 'set-numbering', fields: pickOld(book.numbering, change.fields) },
       });
     case 'set-edition': {
       const edition = book.editions.find((e) => e.id === change.id);

@@ -27,6 +27,28 @@ export function withFreshIds(doc: Node, newId: () => string, taken: Set<string> 
   return renew(doc);
 }
 
+/** A copy of a section's content in which every block is new, and calls of notes go to the copied notes. */
+export function copyOf(doc: Node, newId: () => string): Node {
+  const ids = new Map<string, string>();
+  doc.descendants((n) => {
+    const id = n.attrs.id as string | undefined;
+    if (id) ids.set(id, newId());
+  });
+  const copy = (n: Node): Node => {
+    if (n.isText) return n;
+    const children: Node[] = [];
+    n.forEach((c) => void children.push(copy(c)));
+    const { id, ref } = n.attrs as { id?: string; ref?: string };
+    const attrs = {
+      ...n.attrs,
+      ...(id === undefined ? {} : { id: ids.get(id) ?? newId() }),
+      ...(ref === undefined ? {} : { ref: ids.get(ref) ?? ref }),
+    };
+    return n.type.create(attrs, Fragment.fromArray(children), n.marks);
+  };
+  return copy(doc);
+}
+
 /** The position of a place in its section's document, or null when the block is gone. */
 export function positionOf(doc: Node, place: Place): number | null {
   if (!place.block) return 0;

@@ -4,3 +4,4 @@ export * from './model';
 export * from './ids';
 export * from './changes';
 export * from './arrival';
+export * from './numbering';

@@ -92,3 +92,83 @@ export const KINDS = {
 export type SectionKind = keyof typeof KINDS;
 export const SECTION_KINDS = Object.keys(KINDS) as SectionKind[];
 export const kindRule = (kind: SectionKind): KindRule => KINDS[kind];
+
+/** Usual headings in other languages than English, from memory of them. */
+const HEADINGS: Record<string, Partial<Record<SectionKind, string>>> = {
+  fr: {
+    contents: 'Table des matières',
+    'list-of-figures': 'Table des illustrations',
+    foreword: 'Avant-propos',
+    preface: 'Préface',
+    introduction: 'Introduction',
+    prologue: 'Prologue',
+    epilogue: 'Épilogue',
+    afterword: 'Postface',
+    acknowledgements: 'Remerciements',
+    'about-author': 'L’auteur',
+    'also-by': 'Du même auteur',
+    notes: 'Notes',
+    glossary: 'Glossaire',
+    bibliography: 'Bibliographie',
+    index: 'Index',
+    colophon: 'Achevé d’imprimer',
+  },
+  de: {
+    contents: 'Inhalt',
+    'list-of-figures': 'Abbildungen',
+    foreword: 'Geleitwort',
+    preface: 'Vorwort',
+    introduction: 'Einleitung',
+    prologue: 'Prolog',
+    epilogue: 'Epilog',
+    afterword: 'Nachwort',
+    acknowledgements: 'Danksagung',
+    'about-author': 'Über die Autorin, den Autor',
+    'also-by': 'Weitere Bücher',
+    notes: 'Anmerkungen',
+    glossary: 'Glossar',
+    bibliography: 'Literatur',
+    index: 'Register',
+    colophon: 'Impressum',
+  },
+  es: {
+    contents: 'Índice',
+    'list-of-figures': 'Índice de ilustraciones',
+    foreword: 'Presentación',
+    preface: 'Prefacio',
+    introduction: 'Introducción',
+    prologue: 'Prólogo',
+    epilogue: 'Epílogo',
+    afterword: 'Posfacio',
+    acknowledgements: 'Agradecimientos',
+    'about-author': 'Sobre el autor',
+    'also-by': 'Del mismo autor',
+    notes: 'Notas',
+    glossary: 'Glosario',
+    bibliography: 'Bibliografía',
+    index: 'Índice analítico',
+    colophon: 'Colofón',
+  },
+  it: {
+    contents: 'Indice',
+    'list-of-figures': 'Indice delle figure',
+    foreword: 'Presentazione',
+    preface: 'Prefazione',
+    introduction: 'Introduzione',
+    prologue: 'Prologo',
+    epilogue: 'Epilogo',
+    afterword: 'Postfazione',
+    acknowledgements: 'Ringraziamenti',
+    'about-author': 'L’autore',
+    'also-by': 'Dello stesso autore',
+    notes: 'Note',
+    glossary: 'Glossario',
+    bibliography: 'Bibliografia',
+    index: 'Indice analitico',
+    colophon: 'Colophon',
+  },
+};
+
+/** The heading a kind bears where the author gave none, in the language of the book; '' for none. */
+export const headingWord = (kind: SectionKind, language: string): string =>
+  HEADINGS[language.toLowerCase().split('-')[0] ?? 'en']?.[kind] ?? kindRule(kind).heading;

@@ -3,7 +3,8 @@ import { Node } from 'prosemirror-model';
 import * as z from 'zod';
 import { done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
-import { SECTION_KINDS, type SectionKind } from './kinds';
+import { kindRule, SECTION_KINDS, type SectionKind } from './kinds';
+import { numberingSchema } from './numbering';
 import { schema } from './schema';
 
 export const BOOK_VERSION = 1;
@@ -18,6 +19,8 @@ const sectionFields = {
   subtitle: z.string().default(''),
   /** Shows its number where its kind is numbered. */
   numbered: z.boolean().default(true),
+  /** Shows its title; one that is hidden still names the section in lists of the house. */
+  titled: z.boolean().default(true),
   /** Ids of editions that do not carry it. */
   leftOut: z.array(z.string()).default([]),
 };
@@ -31,6 +34,15 @@ export const editionSchema = z.object({
   /** Name of a listed trim; only for print. */
   trim: z.string().default('5.5 × 8.5 in'),
   interior: z.string().default('Harrow'),
+  /** The contents page and the navigation of this edition. */
+  contents: z
+    .object({
+      /** '' for the language's own word. */
+      heading: z.string().default(''),
+      /** Levels listed, 1 to 3; null for every section and no subheads. */
+      levels: z.number().int().min(1).max(3).nullable().default(null),
+    })
+    .default({ heading: '', levels: null }),
   /** A last date in ISO form that files of this edition carry. */
   date: z.string().default(''),
 });
@@ -53,6 +65,7 @@ const bookJson = z.object({
   version: z.literal(BOOK_VERSION),
   id: z.string().default('book'),
   record: recordSchema,
+  numbering: numberingSchema.default(numberingSchema.parse({})),
   sections: z.array(sectionJson),
   editions: z.array(editionSchema),
   pictures: z.array(pictureSchema).default([]),
@@ -64,6 +77,7 @@ export interface Book {
   version: typeof BOOK_VERSION;
   id: string;
   record: z.infer<typeof recordSchema>;
+  numbering: z.infer<typeof numberingSchema>;
   sections: readonly Section[];
   editions: readonly Edition[];
   pictures: readonly Picture[];
@@ -74,9 +88,44 @@ export const defaultEditions = (): Edition[] => [
   editionSchema.parse({ id: 'ebook', name: 'Ebook', form: 'reflow' }),
 ];
 
+/** A book of these sections, with the usual editions and numbers. */
+export const newBook = (
+  id: string,
+  record: Book['record'],
+  sections: readonly Section[],
+  pictures: readonly Picture[] = [],
+): Book => ({
+  version: BOOK_VERSION,
+  id,
+  record,
+  numbering: numberingSchema.parse({}),
+  sections,
+  editions: defaultEditions(),
+  pictures,
+});
+
 /** An empty section: one empty paragraph. */
 export const emptyContent = (blockId: string): Node =>
   schema.node('doc', null, [schema.node('paragraph', { id: blockId })]);
+
+/** A section without text, with what its kind implies. */
+export function freshSection(id: string, kind: Section['kind'], fields: Partial<Section> = {}): Section {
+  const rule = kindRule(kind);
+  const content = emptyContent(`${id}-1`);
+  return {
+    id,
+    kind,
+    matter: rule.matter,
+    parent: null,
+    title: '',
+    subtitle: '',
+    numbered: rule.numbered,
+    titled: true,
+    leftOut: [],
+    content,
+    ...fields,
+  };
+}
 
 /** Reads a section's content and checks it against the schema; throws RangeError when it does not fit. */
 export function contentFromJson(json: unknown): Node {
@@ -119,7 +168,7 @@ export const bookToJson = (book: Book): BookJson => ({
 export const carries = (section: Section, edition: string): boolean => !section.leftOut.includes(edition);
 export const sectionsOf = (book: Book, edition: string): Section[] =>
   book.sections.filter((s) => carries(s, edition));
-/** Nesting below parts: 0 or 1 in this model's present depth. */
+/** How many parts a section stands in. */
 export function depthOf(book: Pick<Book, 'sections'>, section: Section): number {
   let depth = 0;
   for (let p = section.parent; p; p = book.sections.find((s) => s.id === p)?.parent ?? null) depth++;

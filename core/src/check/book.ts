@@ -23,10 +23,11 @@ export function checkBook(book: Book): Finding[] {
   for (const s of book.sections) {
     const place = { section: s.id };
     const rule = kindRule(s.kind);
-    const made = isStanding(s) || s.kind === 'contents' || s.kind === 'part' || s.kind === 'half-title';
+    const made =
+      isStanding(s, book.record) || s.kind === 'contents' || s.kind === 'part' || s.kind === 'half-title';
     if (!made && !hasText(s.content))
       add('empty-section', 'caution', `${s.title || rule.label} has no text.`, { place });
-    if (s.kind === 'chapter' && !s.title && !s.numbered)
+    if (s.kind === 'chapter' && !(s.title && s.titled) && !s.numbered)
       add('untitled-chapter', 'caution', 'A chapter has neither title nor number.', { place });
     if (
       s.title &&

@@ -5,7 +5,14 @@
 import { hasUnsetScript, refused, done, type Outcome } from '../base';
 import { kindRule, sectionsOf, type Book, type Edition, type Section } from '../book';
 import { interiorOf, rowsOf, trimOf, type Interior } from '../design';
-import { contentsOf, headingsOf, isStanding, type Heading } from '../order';
+import {
+  contentsOf,
+  headingsOf,
+  isStanding,
+  standingContent,
+  type ContentsEntry,
+  type Heading,
+} from '../order';
 import { authorsLine } from '../record';
 import { loadHyphenator, TypeCase, type FamilyFiles, type HarfBuzz, type WordBook } from '../type';
 import type { Composition, Page, Side } from './composition';
@@ -71,6 +78,9 @@ export interface PageSetting {
   words: WordBook;
 }
 
+/** What an entry of the contents points to: a subhead's block, or the section. */
+const targetOf = (e: ContentsEntry): string => e.block ?? e.section.id;
+
 /** Contents and labels settle in two rounds in all but odd books; more than this is refused a further change. */
 const MAX_ROUNDS = 5;
 
@@ -109,6 +119,9 @@ export async function compose(
 
 class Job {
   private readonly headings: Map<string, Heading>;
+  /** What the contents lists, and the subheads among it by their blocks. */
+  private readonly entries: ContentsEntry[];
+  private readonly listed: ReadonlySet<string>;
   private readonly pictures;
   private readonly pages = new Map<string, Page>();
   private readonly setting: PageSetting;
@@ -121,7 +134,9 @@ class Job {
     private readonly cache: ComposeCache,
     private readonly options: ComposeOptions,
   ) {
-    this.headings = headingsOf(sections, book.record);
+    this.headings = headingsOf(sections, book, edition);
+    this.entries = contentsOf(sections, book, edition.contents.levels);
+    this.listed = new Set(this.entries.flatMap((e) => e.block ?? []));
     this.setting = { interior: s.interior, words: s.faces.words };
     this.pictures = new Map(book.pictures.map((p) => [p.id, p]));
   }
@@ -149,15 +164,17 @@ class Job {
       blocks,
       notes: new Map(),
     });
-    if (isStanding(section)) {
+    if (isStanding(section, book.record)) {
       if (section.kind === 'half-title') return bare(halfTitle(s, section, book.record));
       if (section.kind === 'title-page') return bare(titlePage(s, section, book.record));
-      return bare(copyrightPage(s, section, book.record, edition, book.editions));
+      if (section.kind === 'copyright-page') return bare(copyrightPage(s, section, book.record, edition));
+      const written = { ...section, content: standingContent(section, book.record) };
+      return textFlow(s, written, this.heading(section), this.pictures);
     }
     if (section.kind === 'contents') {
       const opening = openingBlock(s, section.id, this.heading(section), 2);
-      const entries = contentsOf(this.sections, book.record).filter((e) => e.section.id !== section.id);
-      const blocks = contentsBlocks(s, section, entries, (id) => labels.get(id) ?? '0');
+      const entries = this.entries.filter((e) => e.section.id !== section.id);
+      const blocks = contentsBlocks(s, section, entries, (e) => labels.get(targetOf(e)) ?? '0');
       return bare(opening ? [opening, ...blocks] : blocks);
     }
     const flow = textFlow(s, section, this.heading(section), this.pictures);
@@ -189,10 +206,10 @@ class Job {
   }
 
   private sectionPages(section: Section, side: Side, labels: ReadonlyMap<string, string>): SectionPages {
-    const depends = isStanding(section)
+    const depends = isStanding(section, this.book.record)
       ? [this.book.record, this.edition]
       : section.kind === 'contents'
-        ? [[...labels], this.sections.map((x) => [x.id, x.kind, x.parent])]
+        ? [[...labels], this.entries.map((e) => [targetOf(e), e.depth, e.heading.label, e.section.kind])]
         : [];
     const pictures =
       section.content.textContent === '' || this.book.pictures.length > 0
@@ -242,8 +259,10 @@ class Job {
       starts.set(section.id, pages.length);
       found.set(section.id, labelOf(pages.length));
       const words = { verso, recto: this.heading(section).label };
-      for (const i of made.pages.keys())
+      for (const i of made.pages.keys()) {
+        if (this.listed.size > 0) this.findListed(made, i, labelOf(pages.length), found);
         pages.push(this.page(section, made, i, pages.length, labelOf(pages.length), words));
+      }
     }
     if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? ''));
     const { report, marks } = reportOf(pages, parts, starts);
@@ -259,6 +278,12 @@ class Job {
       },
       labels: found,
     };
+  }
+
+  /** Notes the folio of subheads that the contents lists and that stand on page `i` of a section. */
+  private findListed(made: SectionPages, i: number, label: string, found: Map<string, string>): void {
+    for (const id of made.pages[i]?.body.blocks ?? [])
+      if (this.listed.has(id) && !found.has(id)) found.set(id, label);
   }
 
   /** Page `i` of a section; the same object as in the round before when nothing of it has changed. */

@@ -51,7 +51,6 @@ export function copyrightPage(
   section: Section,
   record: BookRecord,
   edition: Edition,
-  editions: readonly Edition[],
 ): FlowBlock[] {
   const form: ParagraphForm = {
     manner: { size: s.interior.note.size },
@@ -63,7 +62,7 @@ export function copyrightPage(
   };
   const items: LineItem[] = [];
   let row = 0;
-  for (const text of copyrightLines(record, edition, editions)) {
+  for (const text of copyrightLines(record, edition)) {
     const p = s.plain(text, form);
     const lines = s.items(p, s.break(p, form), form);
     items.push(...lines.map((l) => l.atRow(l.row + row)));
@@ -113,7 +112,7 @@ export function contentsBlocks(
   s: Setter,
   section: Section,
   entries: readonly ContentsEntry[],
-  folioOf: (section: string) => string,
+  folioOf: (entry: ContentsEntry) => string,
 ): FlowBlock[] {
   const { text } = s.interior;
   const manner: Manner = { size: text.size };
@@ -121,9 +120,9 @@ export function contentsBlocks(
   const dot = style.word('.');
   const step = Math.round(text.size * 0.55);
   const room = Math.round(text.size * 2.4);
-  const withParts = entries.some((e) => e.depth > 0);
+  const withParts = entries.some((e) => e.section.kind === 'part');
   return entries.map((entry, index) => {
-    const part = entry.section.kind === 'part';
+    const part = entry.section.kind === 'part' && entry.block === null;
     const x = entry.depth * Math.round(text.size * 1.3);
     const label = part
       ? [entry.heading.number, entry.heading.title].filter(Boolean).join(': ')
@@ -143,7 +142,7 @@ export function contentsBlocks(
     const last = broken.lines[row];
     let used = row === 0 ? x : x + text.size;
     if (last) for (let i = last.from; i <= last.to; i++) used += p.pieces[i]?.width ?? 0;
-    const folio = folioOf(entry.section.id);
+    const folio = folioOf(entry);
     const wide: ParagraphForm = {
       manner,
       indent: 0,
@@ -173,7 +172,8 @@ export function contentsBlocks(
       );
     }
     return solid(section.id, row + 1, items, {
-      before: part || entry.depth < (entries[index - 1]?.depth ?? 0) ? 1 : 0,
+      before:
+        part || (withParts && entry.block === null && entry.depth < (entries[index - 1]?.depth ?? 0)) ? 1 : 0,
       keep: part && withParts ? 1 : 0,
     });
   });

@@ -11,11 +11,13 @@ import {
   hasText,
   headingsOf,
   isStanding,
+  standingContent,
   titlePageLines,
   type ContentsEntry,
   type Heading,
 } from '../order';
 import { authorsLine, bareIsbn, RELATOR, sortNameOf } from '../record';
+import { contentsList, depthOfContents, navPoints } from './navigation';
 import { accessMeta, factsOf } from './access';
 import { STYLE } from './style';
 import { pageMark, SectionWriter, xhtmlFile, type PageMark } from './xhtml';
@@ -76,12 +78,19 @@ class EpubWriter {
     private readonly pictures: ReadonlyMap<string, Uint8Array>,
     private readonly print: EpubInput['print'],
   ) {
-    this.headings = headingsOf(sections, book.record);
-    const listed = contentsOf(sections, book.record).filter((e) => e.section.kind !== 'contents');
+    this.headings = headingsOf(sections, book, edition);
+    const listed = contentsOf(sections, book, edition.contents.levels).filter(
+      (e) => e.section.kind !== 'contents',
+    );
     // A navigation document must list something, even for a book of plain pages.
     const all = sections
       .filter((s) => s.kind !== 'contents')
-      .map((section) => ({ section, heading: this.headings.get(section.id) as Heading, depth: 0 }));
+      .map((section) => ({
+        section,
+        block: null,
+        heading: this.headings.get(section.id) as Heading,
+        depth: 0,
+      }));
     this.contents = listed.length > 0 ? listed : all;
     sections.forEach((s, i) =>
       this.fileOf.set(
@@ -148,8 +157,8 @@ class EpubWriter {
       pages: this.pages,
       placeHref: (target) => this.placeHref(target),
     });
-    const text = isStanding(section)
-      ? this.standing(section)
+    const text = isStanding(section, this.book.record)
+      ? this.standing(section, writer)
       : hasText(section.content)
         ? writer.body(section.content)
         : '';
@@ -183,8 +192,8 @@ class EpubWriter {
     return `<h1 id="heading">${[number, title].filter(Boolean).join(' ')}</h1>${subtitle}`;
   }
 
-  private standing(section: Section): string {
-    const { record, editions } = this.book;
+  private standing(section: Section, writer: SectionWriter): string {
+    const { record } = this.book;
     if (section.kind === 'half-title') return `<p>${escapeXml(record.title)}</p>`;
     if (section.kind === 'title-page') {
       const classes: Record<string, string> = {
@@ -202,7 +211,8 @@ class EpubWriter {
         )
         .join('\n');
     }
-    return copyrightLines(record, this.edition, editions)
+    if (section.kind !== 'copyright-page') return writer.body(standingContent(section, record));
+    return copyrightLines(record, this.edition)
       .map((l) => `<p>${escapeXml(l)}</p>`)
       .join('\n');
   }
@@ -229,10 +239,12 @@ class EpubWriter {
     return xhtmlFile('Cover', this.book.record.language, '../style.css', body);
   }
 
+  private hrefOf(e: ContentsEntry): string {
+    return `${this.fileOf.get(e.section.id)}${e.block === null ? '' : `#${e.block}`}`;
+  }
+
   private navFile(): string {
-    const item = (e: ContentsEntry): string =>
-      `<a href="${this.fileOf.get(e.section.id)}">${escapeXml(navLabel(e.heading))}</a>`;
-    const list = nested(this.contents, item);
+    const list = contentsList(this.contents, (e) => this.hrefOf(e));
     const contents = this.sections.find((s) => s.kind === 'contents');
     const heading = contents ? (this.headings.get(contents.id)?.title ?? 'Contents') : 'Contents';
     const firstBody = this.sections.find((s) => s.matter === 'body');
@@ -252,24 +264,12 @@ class EpubWriter {
   }
 
   private ncxFile(): string {
-    let n = 0;
-    const point = (e: ContentsEntry, inner: string): string =>
-      `<navPoint id="n${++n}"><navLabel><text>${escapeXml(navLabel(e.heading))}</text></navLabel><content src="${this.fileOf.get(e.section.id)}"/>${inner}</navPoint>`;
-    const entries = this.contents;
-    const points: string[] = [];
-    for (let i = 0; i < entries.length; i++) {
-      const e = entries[i] as ContentsEntry;
-      const children: ContentsEntry[] = [];
-      while (entries[i + 1] && (entries[i + 1] as ContentsEntry).depth > e.depth)
-        children.push(entries[++i] as ContentsEntry);
-      points.push(point(e, children.map((c) => point(c, '')).join('')));
-    }
     return `<?xml version="1.0" encoding="utf-8"?>
 <ncx xmlns="http://www.daisy.org/z3986/2005/ncx/" version="2005-1" xml:lang="${escapeXml(this.book.record.language)}">
-<head><meta name="dtb:uid" content="${escapeXml(this.identifier())}"/><meta name="dtb:depth" content="${entries.some((e) => e.depth > 0) ? 2 : 1}"/><meta name="dtb:totalPageCount" content="0"/><meta name="dtb:maxPageNumber" content="0"/></head>
+<head><meta name="dtb:uid" content="${escapeXml(this.identifier())}"/><meta name="dtb:depth" content="${depthOfContents(this.contents)}"/><meta name="dtb:totalPageCount" content="0"/><meta name="dtb:maxPageNumber" content="0"/></head>
 <docTitle><text>${escapeXml(this.book.record.title)}</text></docTitle>
 <navMap>
-${points.join('\n')}
+${navPoints(this.contents, (e) => this.hrefOf(e))}
 </navMap>
 </ncx>
 `;
@@ -364,26 +364,6 @@ const CONTAINER = `<?xml version="1.0" encoding="utf-8"?>
 <rootfiles><rootfile full-path="EPUB/package.opf" media-type="application/oebps-package+xml"/></rootfiles>
 </container>
 `;
-
-/** "Chapter One: The Boat", "The Boat", "Chapter One": what the printed contents says, with the number before it. */
-const navLabel = (h: Heading): string => (h.number && h.title ? `${h.number}: ${h.title}` : h.label);
-
-function nested(entries: readonly ContentsEntry[], item: (e: ContentsEntry) => string): string {
-  const out: string[] = ['<ol>'];
-  for (let i = 0; i < entries.length; i++) {
-    const e = entries[i] as ContentsEntry;
-    const children: ContentsEntry[] = [];
-    while (entries[i + 1] && (entries[i + 1] as ContentsEntry).depth > e.depth)
-      children.push(entries[++i] as ContentsEntry);
-    out.push(
-      children.length
-        ? `<li>${item(e)}\n<ol>\n${children.map((c) => `<li>${item(c)}</li>`).join('\n')}\n</ol></li>`
-        : `<li>${item(e)}</li>`,
-    );
-  }
-  out.push('</ol>');
-  return out.join('\n');
-}
 
 /** A URN that depends on the text alone, in the form of a UUID (RFC 9562 §5.8, version 8). */
 function uuidFrom(text: string): string {

@@ -1,7 +1,7 @@
 /** From raw paragraphs and headings to a book, with an account of every word: words in = words kept + words set aside. */
 import { Fragment, type Node } from 'prosemirror-model';
 import { countWords, type Finding } from '../base';
-import { kindRule, schema, type Section, type SectionKind } from '../book';
+import { emptyContent, freshSection, kindRule, schema, type Section, type SectionKind } from '../book';
 import type { HeadingGuess } from './recognise';
 import { tidyInline, type TidyCount } from './inline';
 import { isEmpty, isText, type RawBlock, type RawManuscript, type RawParagraph } from './raw';
@@ -22,17 +22,8 @@ export interface SectionGuess {
   score: number;
 }
 
-const newSection = (id: string, kind: SectionKind, title: string): Section => ({
-  id,
-  kind,
-  matter: kindRule(kind).matter,
-  parent: null,
-  title,
-  subtitle: '',
-  numbered: kindRule(kind).numbered,
-  leftOut: [],
-  content: schema.node('doc', null, [schema.node('paragraph', { id: '' })]),
-});
+const newSection = (id: string, kind: SectionKind, title: string): Section =>
+  freshSection(id, kind, { title, content: emptyContent('') });
 
 const BLANKS_FOR_A_PAGE = 5;
 

@@ -1,6 +1,6 @@
 /** A manuscript's bytes to a book, with everything that was decided on the way and why. */
 import { countWords, done, pictureInfo, type Finding, type Outcome } from '../base';
-import { defaultEditions, schema, type Arrival, type Book, type Picture, type Section } from '../book';
+import { newBook, schema, type Arrival, type Book, type Picture, type Section } from '../book';
 import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assemble';
 import { readRaw } from './formats';
@@ -81,7 +81,7 @@ export function toBook(read: RawManuscript): Intake {
     });
     files.set(f.id, f.bytes);
   }
-  const book: Book = { version: 1, id: 'book', record, sections, editions: defaultEditions(), pictures };
+  const book = newBook('book', record, sections, pictures);
   const wordsOut = sections.reduce((n, s) => n + wordsOfSection(s), 0) + titlePage.kept;
   return {
     book,
@@ -210,7 +210,7 @@ function takeTitlePage(
   return { kept: words - countWords(aside), aside };
 }
 
-const author = (name: string): Contributor => ({ name, role: 'author', sortName: '' });
+const author = (name: string): Contributor => ({ name, role: 'author', sortName: '', life: '' });
 const looksLikeName = (l: string): boolean =>
   /^(\p{Lu}[\p{L}.'\u2019-]*\s+){1,3}\p{Lu}[\p{L}'\u2019-]+$/u.test(l);
 const isCapitals = (s: string): boolean => /\p{Lu}/u.test(s) && s === s.toUpperCase();

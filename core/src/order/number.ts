@@ -1,6 +1,9 @@
 /** Numbers and headings of sections, worked out from the order: never typed, so never doubled. */
-import { numberInWords, numberLabel, toRoman } from '../base';
-import { kindRule, type Book, type Section } from '../book';
+import { numberLabel, toRoman, wordsFor } from '../base';
+import { headingWord, kindRule, type Book, type Edition, type NumberForm, type Section } from '../book';
+
+/** What headings are made from, besides the sections. */
+export type Naming = Pick<Book, 'record' | 'numbering'>;
 
 export interface Heading {
   /** "Chapter Three", "Part II", or '' when the section shows no number. */
@@ -11,33 +14,79 @@ export interface Heading {
   label: string;
 }
 
-/** Number of each numbered section among its kind, 1 up, counted through the sections given. */
-export function numbersOf(sections: readonly Section[]): Map<string, number> {
+/**
+ * Number of each numbered section among its kind, 1 up. Chapters count through all sections given, or, counted by part,
+ * begin again in each; parts count among those that stand beside them.
+ */
+export function numbersOf(
+  sections: readonly Section[],
+  count: Book['numbering']['count'] = 'continuous',
+): Map<string, number> {
   const counts = new Map<string, number>();
   const numbers = new Map<string, number>();
   for (const s of sections) {
     if (!kindRule(s.kind).numbered || !s.numbered) continue;
-    const n = (counts.get(s.kind) ?? 0) + 1;
-    counts.set(s.kind, n);
+    const within = s.kind === 'part' || count === 'by-part' ? s.parent : '';
+    const key = `${s.kind}/${within ?? ''}`;
+    const n = (counts.get(key) ?? 0) + 1;
+    counts.set(key, n);
     numbers.set(s.id, n);
   }
   return numbers;
 }
 
-export function headingOf(section: Section, number: number | undefined, record: Book['record']): Heading {
-  const rule = kindRule(section.kind);
-  let numberText = '';
-  if (number !== undefined) {
-    const label = numberLabel(section.kind === 'part' ? 'part' : 'chapter', record.language);
-    const english = record.language.toLowerCase().startsWith('en');
-    numberText = `${label} ${section.kind === 'part' ? toRoman(number) : english ? numberInWords(number) : number}`;
+function written(n: number, form: NumberForm, kind: 'chapter' | 'part', language: string): string {
+  const english = language.toLowerCase().startsWith('en');
+  const usual = kind === 'part' ? 'roman' : english ? 'words' : 'arabic';
+  switch (form === 'usual' ? usual : form) {
+    case 'words':
+      return wordsFor(n, language);
+    case 'roman':
+      return toRoman(n);
+    default:
+      return String(n);
   }
-  const title = section.title || (numberText ? '' : rule.heading);
-  return { number: numberText, title, subtitle: section.subtitle, label: title || numberText || rule.label };
 }
 
-/** Headings of all sections that an edition carries, by section id. */
-export function headingsOf(sections: readonly Section[], record: Book['record']): Map<string, Heading> {
-  const numbers = numbersOf(sections);
-  return new Map(sections.map((s) => [s.id, headingOf(s, numbers.get(s.id), record)]));
+export function headingOf(
+  section: Section,
+  number: number | undefined,
+  { record, numbering }: Naming,
+): Heading {
+  const usual = headingWord(section.kind, record.language);
+  let numberText = '';
+  if (number !== undefined) {
+    const kind = section.kind === 'part' ? 'part' : 'chapter';
+    const word = kind === 'part' ? numbering.partWord : numbering.chapterWord;
+    const form = kind === 'part' ? numbering.parts : numbering.chapters;
+    const n = written(number, form, kind, record.language);
+    numberText = word ? `${numberLabel(kind, record.language)} ${n}` : n;
+  }
+  const own = section.title || (numberText ? '' : usual);
+  const title = section.titled ? own : '';
+  return {
+    number: numberText,
+    title,
+    subtitle: section.titled ? section.subtitle : '',
+    label: title || numberText || own || kindRule(section.kind).label,
+  };
+}
+
+/**
+ * Headings of all sections given, by section id. Numbers count among these sections alone. An edition may call its
+ * contents by a heading of its own.
+ */
+export function headingsOf(
+  sections: readonly Section[],
+  naming: Naming,
+  edition: Pick<Edition, 'contents'> | null = null,
+): Map<string, Heading> {
+  const numbers = numbersOf(sections, naming.numbering.count);
+  const called = edition?.contents.heading.trim() ?? '';
+  return new Map(
+    sections.map((s) => {
+      const own = s.kind === 'contents' && called ? { ...s, title: called, titled: true } : s;
+      return [s.id, headingOf(own, numbers.get(s.id), naming)];
+    }),
+  );
 }

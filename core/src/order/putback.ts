@@ -1,25 +1,8 @@
-/** Changes the intake sheet offers: the same kind for many sections, and words that were set aside put back. */
+/** Words that were set aside while reading, put back into the text. */
 import { Fragment, Slice } from 'prosemirror-model';
 import { ReplaceStep } from 'prosemirror-transform';
 import { done, refused, type Outcome } from '../base';
-import { apply, kindRule, schema, type Book, type Change, type SectionKind } from '../book';
-import { changeKind } from './rearrange';
-
-/** One change that makes all those sections of that kind. */
-export function changeKinds(book: Book, ids: readonly string[], kind: SectionKind): Outcome<Change> {
-  let now = book;
-  const changes: Change[] = [];
-  for (const id of ids) {
-    const one = changeKind(now, id, kind);
-    if (!one.ok) return one;
-    const applied = apply(now, one.value);
-    if (!applied.ok) return applied;
-    changes.push(one.value);
-    now = applied.value.book;
-  }
-  const label = `Make ${ids.length} sections ${kindRule(kind).label.toLowerCase()}`;
-  return done({ type: 'group', label, changes });
-}
+import { schema, type Book, type Change } from '../book';
 
 /** Text set aside while reading becomes a paragraph at the end of its section, before the section's notes. */
 export function putBack(

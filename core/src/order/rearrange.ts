@@ -1,183 +1,190 @@
-/** What a person does to the order, each as one `Change` with one undo: divide, join, move, change kind, delete. */
-import { Fragment, Slice } from 'prosemirror-model';
-import { ReplaceStep } from 'prosemirror-transform';
+/** What a person does to the order, each as one `Change` with one undo. All take many sections at once. */
 import { done, refused, type Outcome } from '../base';
 import {
+  copyOf,
+  freshSection,
   kindRule,
   sectionToJson,
-  withFreshIds,
   type Book,
   type Change,
+  type Matter,
   type Section,
-  type SectionKind,
 } from '../book';
-import { schema } from '../book';
+import { placeFor } from './absent';
+import { hasText } from './standing';
+import { arrange, familyOf, rootsOf, type Placed } from './tree';
 
-const indexOf = (book: Book, id: string): number => book.sections.findIndex((s) => s.id === id);
+const gone = (): Outcome<never> => refused('order/gone', 'The section was deleted meanwhile.');
+const group = (label: string, changes: Change[]): Outcome<Change> => done({ type: 'group', label, changes });
+const several = (n: number, one: string): string => (n === 1 ? one : `${one} (${n} sections)`);
 
-/** Notes that the blocks between two positions call, so that they travel with their text. */
-function notesCalled(blocks: Fragment): Set<string> {
-  const refs = new Set<string>();
-  blocks.descendants((n) => {
-    if (n.type.name === 'note') refs.add(n.attrs.ref as string);
-  });
-  return refs;
+/** Matter of what is put between two sections: theirs, or its own where they differ and it is one of them. */
+function matterBetween(own: Matter, above: Placed | undefined, below: Placed | undefined): Matter {
+  if (!above || !below)
+    return above?.matter === own || below?.matter === own ? own : ((above ?? below)?.matter ?? own);
+  return own === above.matter || own === below.matter ? own : above.matter;
 }
 
-function fragmentOf(section: Section, keep: (name: string, index: number, id: string) => boolean): Fragment {
-  const kept: Parameters<typeof Fragment.fromArray>[0][number][] = [];
-  section.content.forEach((n, _o, i) => {
-    if (keep(n.type.name, i, n.attrs.id as string)) kept.push(n);
-  });
-  return Fragment.fromArray(kept);
-}
-
-const replaceAll = (section: Section, by: Fragment): Change => ({
-  type: 'text',
-  section: section.id,
-  steps: [new ReplaceStep(0, section.content.content.size, new Slice(by, 0, 0)).toJSON()],
-});
-
-/** Divides a section before one of its blocks; the block's text becomes the new title when it is a subhead. */
-export function divide(book: Book, id: string, blockId: string, newId: () => string): Outcome<Change> {
-  const index = indexOf(book, id);
-  const section = book.sections[index];
-  if (!section) return refused('order/gone', 'The section was deleted meanwhile.');
-  let at = -1;
-  section.content.forEach((n, _o, i) => {
-    if (n.attrs.id === blockId && n.type.name !== 'noteBody') at = i;
-  });
-  if (at <= 0) return refused('order/divide', 'There is no text above this place to leave behind.');
-  const tailBlocks = fragmentOf(section, (name, i) => name !== 'noteBody' && i >= at);
-  const refs = notesCalled(tailBlocks);
-  const first = tailBlocks.child(0);
-  const heads = first.type.name === 'subhead' || first.type.name === 'break';
-  const title = first.type.name === 'subhead' ? first.textContent.trim() : '';
-  const body = fragmentOf(section, (name, i, note) =>
-    name === 'noteBody' ? refs.has(note) : i >= at + (heads ? 1 : 0),
-  );
-  const bodyHasText = body.childCount > 0 && body.child(0).type.name !== 'noteBody';
-  const content = withFreshIds(
-    schema.node(
-      'doc',
-      null,
-      bodyHasText ? body : Fragment.from(schema.node('paragraph', { id: '' })).append(body),
-    ),
-    newId,
-  );
-  const head = fragmentOf(section, (name, i, note) => (name === 'noteBody' ? !refs.has(note) : i < at));
-  const fresh: Section = { ...section, id: newId(), title, subtitle: '', content };
-  return done({
-    type: 'group',
-    label: 'Divide the section',
-    changes: [
-      replaceAll(section, head),
-      { type: 'insert-section', index: index + 1, section: sectionToJson(fresh) },
-    ],
-  });
-}
-
-/** Joins a section to the one before it; its title stays in the text as a subhead, so that no word is lost. */
-export function join(book: Book, id: string, newId: () => string): Outcome<Change> {
-  const index = indexOf(book, id);
-  const section = book.sections[index];
-  const before = book.sections[index - 1];
-  if (!section || !before) return refused('order/join', 'There is no section before this one to join it to.');
-  const lines = [section.title, section.subtitle].filter(Boolean);
-  const heads = lines.map((t, i) => schema.node('subhead', { id: newId(), level: i + 1 }, [schema.text(t)]));
-  const isNote = (name: string): boolean => name === 'noteBody';
-  const all = fragmentOf(before, (n) => !isNote(n))
-    .append(Fragment.fromArray(heads))
-    .append(fragmentOf(section, (n) => !isNote(n)))
-    .append(fragmentOf(before, isNote))
-    .append(fragmentOf(section, isNote));
-  const children: Change[] = book.sections
-    .filter((s) => s.parent === id)
-    .map((s) => ({
-      type: 'set-section',
-      id: s.id,
-      fields: { parent: before.kind === 'part' ? before.id : before.parent },
-    }));
-  return done({
-    type: 'group',
-    label: 'Join to the section before',
-    changes: [...children, { type: 'remove-section', id }, replaceAll(before, all)],
-  });
-}
-
-/** Changes a kind, and with it the matter the section stands in, and its place under a part. */
-export function changeKind(book: Book, id: string, kind: SectionKind): Outcome<Change> {
-  const section = book.sections[indexOf(book, id)];
-  if (!section) return refused('order/gone', 'The section was deleted meanwhile.');
-  const rule = kindRule(kind);
-  const matter = kind === 'plain' ? section.matter : rule.matter;
-  const parent = matter === 'body' && kind !== 'part' ? section.parent : null;
-  const orphans: Change[] =
-    section.kind === 'part' && kind !== 'part'
-      ? book.sections
-          .filter((s) => s.parent === id)
-          .map((s) => ({ type: 'set-section', id: s.id, fields: { parent: null } }))
-      : [];
-  return done({
-    type: 'group',
-    label: `Make it ${rule.label.toLowerCase()}`,
-    changes: [...orphans, { type: 'set-section', id, fields: { kind, matter, parent } }],
-  });
-}
-
-/** Moves a section, with its chapters when it is a part, to stand before the section `beforeId` (null: at the end). */
-export function moveBefore(book: Book, id: string, beforeId: string | null): Outcome<Change> {
-  const section = book.sections[indexOf(book, id)];
-  if (!section) return refused('order/gone', 'The section was deleted meanwhile.');
-  const moving = book.sections.filter((s) => s.id === id || s.parent === id);
-  if (moving.some((s) => s.id === beforeId))
-    return refused('order/itself', 'A part cannot be moved into itself.');
-  const rest = book.sections.filter((s) => !moving.includes(s));
-  const target = beforeId === null ? rest.length : rest.findIndex((s) => s.id === beforeId);
-  if (target < 0) return refused('order/gone', 'The section to move it before was deleted meanwhile.');
-  const changes: Change[] = [];
-  // Each is taken out and put in again one by one; indexes count in the list without the section being moved.
-  const order = [...rest.slice(0, target), ...moving, ...rest.slice(target)];
-  let now = [...book.sections];
-  const descending = order.indexOf(section) > indexOf(book, id);
-  for (const s of descending ? [...moving].reverse() : moving) {
-    now = now.filter((x) => x !== s);
-    const follows = order
-      .slice(order.indexOf(s) + 1)
-      .find((x) => !moving.includes(x) || (now.indexOf(x) >= 0 && placed(x, changes)));
-    const index = follows ? now.indexOf(follows) : now.length;
-    now.splice(index, 0, s);
-    changes.push({ type: 'move-section', id: s.id, index });
+/** Moves sections, with all that stands in them, before the section `beforeId` (null: to the end). */
+export function moveBefore(book: Book, ids: readonly string[], beforeId: string | null): Outcome<Change> {
+  const roots = rootsOf(book.sections, ids);
+  if (roots.length === 0) return gone();
+  const moving = new Set(roots.flatMap((r) => familyOf(book.sections, r.id)));
+  // Put before one of themselves they stay where they are, gathered before what follows it.
+  const from = beforeId === null ? book.sections.length : book.sections.findIndex((s) => s.id === beforeId);
+  if (from < 0) return refused('order/gone', 'The section to move it before was deleted meanwhile.');
+  const anchor = book.sections.slice(from).find((s) => !moving.has(s));
+  const rest = book.sections.filter((s) => !moving.has(s));
+  const at = anchor ? rest.indexOf(anchor) : rest.length;
+  const [above, below] = [rest[at - 1], rest[at]];
+  const parent = above?.kind === 'part' ? above.id : above?.matter === 'body' ? above.parent : null;
+  const placed: Placed[] = [];
+  for (const s of book.sections) {
+    if (!moving.has(s)) continue;
+    const matter = matterBetween(s.matter, above, below);
+    if (matter !== 'body' && (s.kind === 'part' || s.kind === 'chapter'))
+      return refused('order/matter', `A ${s.kind} stands in the body of the book.`);
+    const root = roots.includes(s);
+    const keeps = s.kind === 'part' && root ? (s.parent === parent ? parent : null) : parent;
+    placed.push(root ? { ...s, matter, parent: matter === 'body' ? keeps : null } : { ...s, matter });
   }
-  const final = now;
-  const at = final.indexOf(section);
-  const previous = final
-    .slice(0, at)
-    .reverse()
-    .find((s) => s.id !== id);
-  const parent =
-    section.kind === 'part' || section.matter !== 'body'
-      ? null
-      : previous?.kind === 'part'
-        ? previous.id
-        : previous?.matter === 'body'
-          ? previous.parent
-          : null;
-  if (parent !== section.parent) changes.push({ type: 'set-section', id, fields: { parent } });
-  return done({ type: 'group', label: 'Move the section', changes });
+  return group(
+    several(roots.length, 'Move the section'),
+    arrange(book, [...rest.slice(0, at), ...placed, ...rest.slice(at)]),
+  );
 }
-const placed = (s: Section, changes: readonly Change[]): boolean =>
-  changes.some((c) => c.type === 'move-section' && c.id === s.id);
 
-export function remove(book: Book, id: string): Outcome<Change> {
-  const section = book.sections[indexOf(book, id)];
-  if (!section) return refused('order/gone', 'The section was deleted meanwhile.');
-  const children: Change[] = book.sections
+/** Moves the sections one place up or down, past whatever stands there. */
+export function moveBy(book: Book, ids: readonly string[], by: -1 | 1): Outcome<Change> {
+  const roots = rootsOf(book.sections, ids);
+  const moving = new Set(roots.flatMap((r) => familyOf(book.sections, r.id)));
+  const first = book.sections.findIndex((s) => moving.has(s));
+  const last = book.sections.findLastIndex((s) => moving.has(s));
+  if (first < 0) return gone();
+  const target = by < 0 ? first - 1 : last + 2;
+  if (target < 0 || target > book.sections.length)
+    return refused('order/end', 'It is at the end of the book already.');
+  return moveBefore(book, ids, book.sections[target]?.id ?? null);
+}
+
+/** Puts sections into the part above them, or takes them out of theirs, to stand after it. */
+export function nest(book: Book, ids: readonly string[], way: 'in' | 'out'): Outcome<Change> {
+  let list: Placed[] = [...book.sections];
+  const roots = rootsOf(book.sections, ids);
+  if (roots.length === 0) return gone();
+  if (way === 'in') {
+    const at = list.findIndex((s) => s.id === roots[0]?.id);
+    const level = roots[0]?.parent ?? null;
+    const above = list.slice(0, at).findLast((s) => s.parent === level && s.matter === 'body');
+    if (above?.kind !== 'part' || roots.some((r) => r.matter !== 'body'))
+      return refused('order/no-part', 'No part stands above it that it could go into.');
+    list = list.map((s) => (roots.some((r) => r.id === s.id) ? { ...s, parent: above.id } : s));
+    return group('Put it into the part above', arrange(book, list));
+  }
+  for (const root of [...roots].reverse()) {
+    const part = list.find((s) => s.id === root.parent);
+    if (!part) return refused('order/no-part', 'It stands in no part.');
+    const family = familyOf(list, root.id).map((s) => (s.id === root.id ? { ...s, parent: part.parent } : s));
+    const rest = list.filter((s) => !family.some((f) => f.id === s.id));
+    const after = rest.indexOf(familyOf(rest, part.id).at(-1) as Placed) + 1;
+    list = [...rest.slice(0, after), ...family, ...rest.slice(after)];
+  }
+  return group('Take it out of the part', arrange(book, list));
+}
+
+/** A new part over the sections chosen, which are brought together where the first of them stands. */
+export function gather(book: Book, ids: readonly string[], newId: () => string): Outcome<Change> {
+  const roots = rootsOf(book.sections, ids);
+  const [first] = roots;
+  if (!first) return refused('order/nothing', 'Choose the sections that the part shall hold.');
+  const wrong = roots.find((r) => r.matter !== 'body');
+  if (wrong) return refused('order/matter', `A part holds sections of the body; ${named(wrong)} is none.`);
+  const old = book.sections.find((s) => s.id === first.parent);
+  const after = old ? familyOf(book.sections, old.id).findLastIndex((s) => !inAny(book, s, roots)) : -1;
+  // Chosen to the end of their part, they leave it for a part beside it; otherwise the new part stands in the old.
+  const untilEnd = old && familyOf(book.sections, old.id).indexOf(first) > after;
+  const parent = old ? (untilEnd ? old.parent : old.id) : null;
+  const part = freshSection(newId(), 'part', { parent });
+  const families = roots.flatMap((r) =>
+    familyOf(book.sections, r.id).map((s) => (s === r ? { ...s, parent: part.id } : s)),
+  );
+  const index = book.sections.indexOf(first);
+  const stays = (s: Section): boolean => !families.some((f) => f.id === s.id);
+  const withPart = { sections: [...book.sections.slice(0, index), part, ...book.sections.slice(index)] };
+  const target = [
+    ...book.sections.slice(0, index).filter(stays),
+    part,
+    ...families,
+    ...book.sections.slice(index).filter(stays),
+  ];
+  return group(several(roots.length, 'Gather into a part'), [
+    { type: 'insert-section', index, section: sectionToJson(part) },
+    ...arrange(withPart, target),
+  ]);
+}
+const inAny = (book: Book, s: Section, roots: readonly Section[]): boolean =>
+  roots.some((r) => familyOf(book.sections, r.id).includes(s));
+const named = (s: Section): string =>
+  s.title ? `"${s.title}"` : `the ${kindRule(s.kind).label.toLowerCase()}`;
+
+/** Takes a part away and leaves what stood in it. A part with text of its own stays as a plain page. */
+export function dissolve(book: Book, id: string): Outcome<Change> {
+  const part = book.sections.find((s) => s.id === id);
+  if (!part) return gone();
+  if (part.kind !== 'part') return refused('order/no-part', 'Only a part can be dissolved.');
+  const freed: Change[] = book.sections
     .filter((s) => s.parent === id)
-    .map((s) => ({ type: 'set-section', id: s.id, fields: { parent: null } }));
-  return done({
-    type: 'group',
-    label: 'Delete the section',
-    changes: [...children, { type: 'remove-section', id }],
-  });
+    .map((s) => ({ type: 'set-section', id: s.id, fields: { parent: part.parent } }));
+  const last: Change = hasText(part.content)
+    ? { type: 'set-section', id, fields: { kind: 'plain', numbered: false } }
+    : { type: 'remove-section', id };
+  return group('Dissolve the part', [...freed, last]);
+}
+
+/** Deletes sections. What stands in a deleted part and is not deleted itself moves up to where the part stood. */
+export function remove(book: Book, ids: readonly string[]): Outcome<Change> {
+  const doomed = book.sections.filter((s) => ids.includes(s.id));
+  if (doomed.length === 0) return gone();
+  const parents = new Map(book.sections.map((s) => [s.id, s.parent]));
+  const freed: Change[] = [];
+  for (const s of book.sections) {
+    if (s.parent === null || !ids.includes(s.parent) || ids.includes(s.id)) continue;
+    let parent: string | null = s.parent;
+    while (parent !== null && ids.includes(parent)) parent = parents.get(parent) ?? null;
+    freed.push({ type: 'set-section', id: s.id, fields: { parent } });
+  }
+  return group(several(doomed.length, 'Delete the section'), [
+    ...freed,
+    ...doomed.map((s): Change => ({ type: 'remove-section', id: s.id })),
+  ]);
+}
+
+/** Copies a section, with all that stands in it, to stand after it. */
+export function duplicate(book: Book, id: string, newId: () => string): Outcome<Change> {
+  const family = familyOf(book.sections, id);
+  const last = family.at(-1);
+  if (!last) return gone();
+  const fresh = new Map(family.map((s) => [s.id, newId()]));
+  const index = book.sections.indexOf(last) + 1;
+  return group(
+    'Duplicate the section',
+    family.map((s, i) => ({
+      type: 'insert-section',
+      index: index + i,
+      section: sectionToJson({
+        ...s,
+        id: fresh.get(s.id) as string,
+        parent: s.id === id ? s.parent : (fresh.get(s.parent ?? '') ?? null),
+        content: copyOf(s.content, newId),
+      }),
+    })),
+  );
+}
+
+/** Puts a page that the book lacks into its place. Where the record knows its words, it is made from the record. */
+export function callIn(book: Book, kind: Section['kind'], newId: () => string): Outcome<Change> {
+  const section = freshSection(newId(), kind);
+  return group(`Call in the ${kindRule(kind).label.toLowerCase()}`, [
+    { type: 'insert-section', index: placeFor(book.sections, kind), section: sectionToJson(section) },
+  ]);
 }

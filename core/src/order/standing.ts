@@ -1,7 +1,16 @@
-/** Pages that stand in every book and are written from the record: half title, title page, copyright page. */
-import type { Node } from 'prosemirror-model';
-import type { Edition, Section } from '../book';
-import { authorsLine, bareIsbn, type BookRecord } from '../record';
+/** Pages that are made from the record until the author writes on them: they keep up with it by themselves. */
+import { Slice, type Node } from 'prosemirror-model';
+import { ReplaceStep } from 'prosemirror-transform';
+import {
+  emptyContent,
+  schema,
+  withFreshIds,
+  type Book,
+  type Change,
+  type Edition,
+  type Section,
+} from '../book';
+import { authorsLine, bareIsbn, CLAUSES, imprintWords, type BookRecord, type Clause } from '../record';
 
 export const hasText = (content: Node): boolean => {
   let found = false;
@@ -12,9 +21,20 @@ export const hasText = (content: Node): boolean => {
   return found;
 };
 
+/** Kinds whose page the record can fill, and what it needs for that. */
+const MADE_FROM: Partial<Record<Section['kind'], (r: BookRecord) => boolean>> = {
+  'half-title': () => true,
+  'title-page': () => true,
+  'copyright-page': () => true,
+  'about-author': (r) => r.contributors.some((c) => c.life.trim() !== ''),
+  'also-by': (r) => r.alsoBy.some((t) => t.trim() !== ''),
+};
+/** Whether the record can ever fill a page of that kind. */
+export const canStand = (kind: Section['kind']): boolean => kind in MADE_FROM;
+
 /** Whether the section's page is made from the record because the author wrote nothing on it. */
-export const isStanding = (s: Section): boolean =>
-  (s.kind === 'half-title' || s.kind === 'title-page' || s.kind === 'copyright-page') && !hasText(s.content);
+export const isStanding = (s: Section, record: BookRecord): boolean =>
+  !hasText(s.content) && (MADE_FROM[s.kind]?.(record) ?? false);
 
 export interface TitlePageLine {
   role: 'title' | 'subtitle' | 'author' | 'other' | 'imprint';
@@ -42,23 +62,89 @@ export function titlePageLines(record: BookRecord): TitlePageLine[] {
   return lines;
 }
 
-/** Lines of the copyright page, '' between paragraphs. The ISBN is this edition's own. */
-export function copyrightLines(record: BookRecord, edition: Edition, isbns: readonly Edition[]): string[] {
-  const holder = record.copyrightHolder || authorsLine(record);
+/** Paragraphs of the copyright page in the book's language. The ISBN is this edition's own. */
+export function copyrightLines(record: BookRecord, edition: Edition): string[] {
+  const words = imprintWords(record.language);
+  const author = authorsLine(record);
+  const holder = record.copyrightHolder || author;
+  const clause = (c: Clause): string[] => (record.clauses.includes(c) ? [words.clauses[c](author)] : []);
   const lines: string[] = [];
   if (record.imprint)
-    lines.push(
-      record.year
-        ? `First published in ${record.year} by ${record.imprint}`
-        : `Published by ${record.imprint}`,
-    );
+    lines.push(record.year ? words.first(record.year, record.imprint) : words.published(record.imprint));
   if (record.place) lines.push(record.place);
+  lines.push(...clause('first-edition'));
   lines.push(`Copyright ©${record.year ? ` ${record.year}` : ''}${holder ? ` ${holder}` : ''}`);
-  lines.push(
-    'All rights reserved. No part of this book may be reproduced or passed on in any form without the written permission of the copyright holder, except for short quotations in reviews.',
-  );
-  const own = isbns.filter((e) => bareIsbn(e.isbn) !== '');
-  for (const e of own.some((x) => x.id === edition.id) ? [edition] : [])
-    lines.push(`ISBN ${e.isbn} (${e.name.toLowerCase()})`);
+  for (const c of CLAUSES) if (c !== 'first-edition') lines.push(...clause(c));
+  if (record.ownClause.trim()) lines.push(record.ownClause.trim());
+  if (bareIsbn(edition.isbn)) lines.push(`ISBN ${edition.isbn} (${edition.name.toLowerCase()})`);
   return lines;
 }
+
+/** What the record says on a page of the back matter: short lives, or titles of other books. */
+function linesOf(section: Section, record: BookRecord): { text: string; italic: boolean }[] {
+  if (section.kind === 'also-by')
+    return record.alsoBy.filter((t) => t.trim()).map((text) => ({ text: text.trim(), italic: true }));
+  return record.contributors
+    .flatMap((c) => c.life.split(/\n+/))
+    .filter((t) => t.trim())
+    .map((text) => ({ text: text.trim(), italic: false }));
+}
+
+/** The text of a page about the author or of other books, made from the record; block ids come from the section's. */
+export function standingContent(section: Section, record: BookRecord): Node {
+  const paragraphs = linesOf(section, record).map(({ text, italic }, i) =>
+    schema.node('paragraph', { id: `${section.id}-r${i}` }, [
+      schema.text(text, italic ? [schema.mark('emphasis')] : []),
+    ]),
+  );
+  const content =
+    section.kind === 'also-by'
+      ? [schema.node('passage', { id: `${section.id}-r`, align: 'centre' }, paragraphs)]
+      : paragraphs;
+  return schema.node('doc', null, content);
+}
+
+/** The record's words on a page as text to be worked on by hand, for every kind the record can fill. */
+export function writtenOut(section: Section, book: Book, edition: Edition, newId: () => string): Change {
+  const { record } = book;
+  const lines =
+    section.kind === 'half-title'
+      ? [record.title]
+      : section.kind === 'title-page'
+        ? titlePageLines(record).map((l) => l.text)
+        : section.kind === 'copyright-page'
+          ? copyrightLines(record, edition)
+          : null;
+  const paragraphs = lines
+    ?.filter(Boolean)
+    .map((t) => schema.node('paragraph', { id: newId() }, [schema.text(t)]));
+  const content = paragraphs
+    ? schema.node(
+        'doc',
+        null,
+        [
+          section.kind === 'copyright-page' || paragraphs.length === 0
+            ? (paragraphs as Node[])
+            : [schema.node('passage', { id: newId(), align: 'centre' }, paragraphs)],
+        ].flat(),
+      )
+    : standingContent(section, record);
+  return {
+    type: 'group',
+    label: 'Write the page by hand',
+    changes: [replacing(section, withFreshIds(content, newId))],
+  };
+}
+
+/** Empties a page that was written by hand, so that it is made from the record again. */
+export const fromRecordAgain = (section: Section, newId: () => string): Change => ({
+  type: 'group',
+  label: 'Make the page from the record again',
+  changes: [replacing(section, emptyContent(newId()))],
+});
+
+const replacing = (section: Section, content: Node): Change => ({
+  type: 'text',
+  section: section.id,
+  steps: [new ReplaceStep(0, section.content.content.size, new Slice(content.content, 0, 0)).toJSON()],
+});

@@ -1,3 +1,4 @@
 export * from './isbn';
 export * from './names';
 export * from './record';
+export * from './clauses';

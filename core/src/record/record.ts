@@ -1,5 +1,6 @@
 /** The bibliographic record of a title: typed once, used on the title page, in every file and in every shop. */
 import * as z from 'zod';
+import { CLAUSES } from './clauses';
 
 export const ROLES = ['author', 'editor', 'translator', 'illustrator', 'foreword'] as const;
 export type Role = (typeof ROLES)[number];
@@ -16,6 +17,8 @@ export const contributorSchema = z.object({
   name: z.string(),
   role: z.enum(ROLES),
   sortName: z.string().default(''),
+  /** A short life, for the page about the author. */
+  life: z.string().default(''),
 });
 export type Contributor = z.infer<typeof contributorSchema>;
 
@@ -27,6 +30,12 @@ export const recordSchema = z.object({
   place: z.string().default(''),
   year: z.string().default(''),
   copyrightHolder: z.string().default(''),
+  /** What the copyright page says beyond its facts. */
+  clauses: z.array(z.enum(CLAUSES)).default(['rights-reserved']),
+  /** A paragraph of the author's own on the copyright page. */
+  ownClause: z.string().default(''),
+  /** Titles of the author's other books, for the page "also by". */
+  alsoBy: z.array(z.string()).default([]),
   /** BCP 47. */
   language: z.string().default('en'),
   description: z.string().default(''),

@@ -24,7 +24,7 @@ export function Strip() {
   const spreads = Math.ceil((pages.length + 1) / 2);
   const width = size === 'high' ? WIDTHS.high : WIDTHS.low;
   const step = width * 2 + GAP;
-  const headings = useMemo(() => headingsOf(book.sections, book.record), [book.sections, book.record]);
+  const headings = useMemo(() => headingsOf(book.sections, book), [book]);
   const ticks = useMemo(() => {
     const at = new Set<number>();
     for (const f of findings) {

@@ -40,7 +40,7 @@ export function Find({ onClose }: { onClose: () => void }) {
   const text = useDeferredValue(book);
   const result = useMemo(() => findAll(text, asked), [text, asked]);
   const found = result.ok ? result.value : [];
-  const headings = useMemo(() => headingsOf(text.sections, text.record), [text]);
+  const headings = useMemo(() => headingsOf(text.sections, text), [text]);
   const sections = new Set(found.map((e) => e.section)).size;
   const set = (more: Partial<Quest>): void => {
     setQuest({ ...quest, ...more });

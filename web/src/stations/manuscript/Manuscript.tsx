@@ -19,7 +19,7 @@ export function Manuscript() {
   const [view, setView] = useState<EditorView | null>(null);
   const [beside, setBeside] = useState<Beside>(null);
   const [, redraw] = useState(0);
-  const headings = useMemo(() => headingsOf(book.sections, book.record), [book.sections, book.record]);
+  const headings = useMemo(() => headingsOf(book.sections, book), [book]);
   const shown = book.sections.filter((s) => carries(s, edition) && s.kind !== 'contents');
   useEffect(() => {
     // The browser's own find sees only what is on the screen.
@@ -61,6 +61,7 @@ export function Manuscript() {
               <SectionRow
                 key={s.id}
                 section={s}
+                standing={isStanding(s, book.record)}
                 heading={headings.get(s.id)!}
                 findings={findings.filter((f) => f.place?.section === s.id)}
                 onView={(v) => setView(v)}
@@ -78,19 +79,20 @@ export function Manuscript() {
 
 function SectionRow({
   section,
+  standing,
   heading,
   findings,
   onView,
   onState,
 }: {
   section: Section;
+  standing: boolean;
   heading: Heading;
   findings: Finding[];
   onView: (v: EditorView) => void;
   onState: () => void;
 }) {
   const rule = kindRule(section.kind);
-  const standing = isStanding(section);
   return (
     <>
       <div className="col-start-2 mt-8 border-t border-rule pt-2" data-section={section.id}>

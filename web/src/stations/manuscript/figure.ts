@@ -2,6 +2,7 @@
 import type { Node } from 'prosemirror-model';
 import type { NodeView } from 'prosemirror-view';
 import type { Book } from '@pagina/core/book';
+import { fileOf } from '@/title/pictures';
 
 export const figureView =
   (book: () => Book) =>
@@ -10,8 +11,7 @@ export const figureView =
     dom.dataset.id = node.attrs.id as string;
     const image = document.createElement('img');
     const picture = book().pictures.find((p) => p.id === node.attrs.picture);
-    if (picture?.sha256)
-      image.src = `/api/files/${picture.sha256}?type=${picture.type === 'image/jpeg' ? 'jpg' : picture.type.slice(6)}`;
+    if (picture) image.src = fileOf(picture);
     image.alt = node.attrs.alt as string;
     image.contentEditable = 'false';
     const caption = document.createElement('figcaption');

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { countWords } from '@pagina/core/base';
 import { kindRule, SECTION_KINDS, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
-import { changeKind, changeKinds, headingsOf, join, putBack, type Heading } from '@pagina/core/order';
+import { changeKind, headingsOf, join, putBack, type Heading } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/session';
 import { Button, SeverityMark } from '@/ui/controls';
@@ -33,7 +33,7 @@ export function IntakeSheet({
   const { session } = useTitle();
   const { book } = useBook();
   const [changed, setChanged] = useState<{ id: string; from: SectionKind; to: SectionKind } | null>(null);
-  const headings = headingsOf(book.sections, book.record);
+  const headings = headingsOf(book.sections, book);
   const rows = new Map(arrival.rows.map((r) => [r.section, r]));
   const doubtful = book.sections.filter((s) => {
     const r = rows.get(s.id);
@@ -52,7 +52,7 @@ export function IntakeSheet({
   const change = (s: Section, to: SectionKind): void => {
     setChanged({ id: s.id, from: s.kind, to });
     void session.change((b) => {
-      const r = changeKind(b, s.id, to);
+      const r = changeKind(b, [s.id], to);
       return r.ok ? r.value : null;
     });
   };
@@ -60,7 +60,7 @@ export function IntakeSheet({
     const ids = others();
     if (!changed || ids.length === 0) return;
     void session.change((b) => {
-      const r = changeKinds(b, ids, changed.to);
+      const r = changeKind(b, ids, changed.to);
       return r.ok ? r.value : null;
     });
     setChanged(null);

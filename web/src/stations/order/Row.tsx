@@ -3,40 +3,31 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
-import { useEffect, useRef } from 'react';
-import type { Finding } from '@pagina/core/base';
+import { memo, useEffect, useRef, type MouseEvent } from 'react';
 import { kindRule, SECTION_KINDS, type Edition, type Section, type SectionKind } from '@pagina/core/book';
-import type { Heading } from '@pagina/core/order';
-
-export interface RowFacts {
-  heading: Heading;
-  words: number;
-  /** Words as a share of the longest section. */
-  share: number;
-  label: string;
-  side: 'recto' | 'verso' | null;
-  findings: Finding[];
-}
+import type { Actions } from './actions';
+import type { RowFacts } from './facts';
 
 interface Props {
   section: Section;
   facts: RowFacts;
   editions: readonly Edition[];
-  neighbours: { above: Section | null; below: Section | null };
+  /** For each edition whether its lane runs on above and below. */
+  lanes: readonly { up: boolean; down: boolean }[];
   chosen: boolean;
   renaming: boolean;
-  onChoose: () => void;
-  onRename: () => void;
-  onRenamed: (fields: { title?: string; subtitle?: string } | null) => void;
-  onKind: (kind: SectionKind) => void;
-  onNumbered: (numbered: boolean) => void;
-  onToggle: (edition: string) => void;
-  onJoin: () => void;
-  onRemove: () => void;
-  onOpen: () => void;
+  actions: Actions;
+  onChoose: (id: string, how: 'only' | 'extend' | 'add') => void;
+  onRename: (id: string | null) => void;
+  /** Changes what concerns this row, or all chosen rows when it is one of them. */
+  onKind: (id: string, kind: SectionKind) => void;
+  onCarry: (id: string, edition: string, carried: boolean) => void;
 }
 
-export function Row(p: Props) {
+const howOf = (e: MouseEvent): 'only' | 'extend' | 'add' =>
+  e.shiftKey ? 'extend' : e.ctrlKey || e.metaKey ? 'add' : 'only';
+
+export const Row = memo(function Row(p: Props) {
   const { section: s, facts } = p;
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: s.id });
   const rule = kindRule(s.kind);
@@ -46,9 +37,13 @@ export function Row(p: Props) {
       ref={setNodeRef}
       data-section={s.id}
       data-kind={s.kind}
+      aria-selected={p.chosen}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      onClick={p.onChoose}
-      className={`group h-8 border-b border-rule ${p.chosen ? 'bg-[color-mix(in_srgb,var(--spruce)_9%,var(--sheet))]' : ''} ${isDragging ? 'relative z-10 bg-table' : ''}`}
+      onClick={(e) => {
+        if (!(e.target instanceof Element) || !e.target.closest('select, input, [role=switch]'))
+          p.onChoose(s.id, howOf(e));
+      }}
+      className={`group h-8 border-b select-none border-rule ${p.chosen ? 'bg-[color-mix(in_srgb,var(--spruce)_9%,var(--sheet))]' : ''} ${isDragging ? 'relative z-10 bg-table' : ''}`}
     >
       <td className="text-center">
         <button
@@ -61,11 +56,11 @@ export function Row(p: Props) {
           <GripVertical size={14} aria-hidden />
         </button>
       </td>
-      <td className="px-2" style={{ paddingLeft: s.parent ? 24 : 8 }}>
+      <td className="px-2" style={{ paddingLeft: 8 + facts.depth * 16 }}>
         <select
           aria-label={`Kind of ${shown.label}`}
           value={s.kind}
-          onChange={(e) => p.onKind(e.target.value as SectionKind)}
+          onChange={(e) => p.onKind(s.id, e.target.value as SectionKind)}
           className="h-7 w-full truncate rounded-[2px] border border-transparent bg-transparent group-hover:border-edge focus:border-edge"
         >
           {SECTION_KINDS.map((k) => (
@@ -75,17 +70,21 @@ export function Row(p: Props) {
           ))}
         </select>
       </td>
-      <td className="truncate px-2" onDoubleClick={p.onRename}>
+      <td
+        className="truncate px-2"
+        style={{ paddingLeft: 8 + facts.depth * 16 }}
+        onDoubleClick={() => p.onRename(s.id)}
+      >
         {p.renaming ? (
-          <Rename section={s} onDone={p.onRenamed} />
+          <Rename
+            section={s}
+            onDone={(fields) => {
+              p.onRename(null);
+              if (fields) void p.actions.rename(s.id, fields);
+            }}
+          />
         ) : (
-          <button
-            type="button"
-            className="max-w-full truncate text-left font-serif text-[15px]"
-            onClick={p.onChoose}
-            onDoubleClick={p.onRename}
-            title="Double click or F2 to rename"
-          >
+          <span className="font-serif text-[15px]" title="Double click or F2 to rename">
             {shown.number ? (
               <span className="text-ink-soft">
                 {shown.number}
@@ -95,10 +94,15 @@ export function Row(p: Props) {
             {shown.title ||
               (shown.number ? '' : <em className="text-ink-soft">{rule.label.toLowerCase()}</em>)}
             {shown.subtitle ? <em className="text-ink-soft"> {shown.subtitle}</em> : null}
-          </button>
+            {facts.made ? (
+              <span className="ml-2 font-sans text-[12px] text-ink-soft">
+                {facts.made === 'record' ? 'from the record' : 'written by hand'}
+              </span>
+            ) : null}
+          </span>
         )}
       </td>
-      <td className="px-2 text-ink-soft">
+      <td className="truncate px-2 text-ink-soft">
         {facts.label ? (
           <span>
             {facts.label} <span className="text-[12px]">{facts.side === 'recto' ? 'right' : 'left'}</span>
@@ -109,16 +113,15 @@ export function Row(p: Props) {
       </td>
       <td className="px-2">
         <span className="flex items-center gap-2">
-          <span className="w-14 text-right">{facts.words.toLocaleString('en-GB')}</span>
+          <span className="w-12 text-right">{facts.words.toLocaleString('en-GB')}</span>
           <span aria-hidden className="h-1.5 flex-1 bg-table">
             <span className="block h-1.5 bg-edge" style={{ width: `${Math.round(facts.share * 100)}%` }} />
           </span>
         </span>
       </td>
-      {p.editions.map((e) => {
+      {p.editions.map((e, i) => {
         const carried = !s.leftOut.includes(e.id);
-        const up = carried && p.neighbours.above !== null && !p.neighbours.above.leftOut.includes(e.id);
-        const down = carried && p.neighbours.below !== null && !p.neighbours.below.leftOut.includes(e.id);
+        const { up, down } = p.lanes[i] ?? { up: false, down: false };
         return (
           <td key={e.id} className="relative h-8 p-0">
             <button
@@ -126,7 +129,7 @@ export function Row(p: Props) {
               role="switch"
               aria-checked={carried}
               aria-label={`${e.name} carries ${shown.label}`}
-              onClick={() => p.onToggle(e.id)}
+              onClick={() => p.onCarry(s.id, e.id, !carried)}
               className="relative block h-8 w-full"
               title={
                 carried
@@ -134,13 +137,13 @@ export function Row(p: Props) {
                   : `The ${e.name.toLowerCase()} leaves it out`
               }
             >
-              {up ? (
+              {carried && up ? (
                 <span
                   aria-hidden
                   className="absolute top-0 left-1/2 h-1/2 w-[2px] -translate-x-1/2 bg-spruce"
                 />
               ) : null}
-              {down ? (
+              {carried && down ? (
                 <span
                   aria-hidden
                   className="absolute bottom-0 left-1/2 h-1/2 w-[2px] -translate-x-1/2 bg-spruce"
@@ -154,43 +157,16 @@ export function Row(p: Props) {
           </td>
         );
       })}
-      <td className="px-2 text-right whitespace-nowrap">
+      <td className="truncate px-2 text-[13px] text-rubric">
         {facts.findings.length > 0 ? (
-          <span
-            className="mr-1 text-[13px] text-rubric group-focus-within:hidden group-hover:hidden"
-            title={facts.findings.map((f) => f.message).join('\n')}
-          >
-            {facts.findings.length === 1
-              ? facts.findings[0]!.message.slice(0, 26)
-              : `${facts.findings.length} findings`}
+          <span title={facts.findings.map((f) => f.message).join('\n')}>
+            {facts.findings.length === 1 ? facts.findings[0]?.message : `${facts.findings.length} findings`}
           </span>
         ) : null}
-        <span className={`${p.chosen ? 'inline' : 'hidden'} group-focus-within:inline group-hover:inline`}>
-          <Action onClick={p.onOpen}>Text</Action>
-          {rule.numbered ? (
-            <Action onClick={() => p.onNumbered(!s.numbered)}>{s.numbered ? 'No number' : 'Number'}</Action>
-          ) : null}
-          <Action onClick={p.onJoin} disabled={!p.neighbours.above}>
-            Join up
-          </Action>
-          <Action onClick={p.onRemove}>Delete</Action>
-        </span>
       </td>
     </tr>
   );
-}
-
-function Action({ children, ...rest }: { children: string; onClick: () => void; disabled?: boolean }) {
-  return (
-    <button
-      type="button"
-      className="px-1.5 text-[13px] text-ink-soft underline decoration-rule hover:text-ink disabled:opacity-40"
-      {...rest}
-    >
-      {children}
-    </button>
-  );
-}
+});
 
 /** Title and subtitle in place: Enter keeps, Escape leaves. */
 function Rename({

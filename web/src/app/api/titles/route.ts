@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import * as z from 'zod';
-import { defaultEditions, emptyContent, type Book, type Section } from '@pagina/core/book';
+import { freshSection, newBook } from '@pagina/core/book';
 import { recordSchema } from '@pagina/core/record';
 import { activeJobs, createTitle, listTitles } from '@pagina/data';
 import { answer, bodyOf, refuse } from '@/server/answer';
@@ -23,29 +23,11 @@ const blank = z.object({ title: z.string().max(400) });
 export async function POST(request: Request): Promise<Response> {
   const parsed = blank.safeParse(await bodyOf(request));
   if (!parsed.success) return refuse('A new title needs a name.');
-  const section = (id: string, kind: Section['kind'], matter: Section['matter']): Section => ({
-    id,
-    kind,
-    matter,
-    parent: null,
-    title: '',
-    subtitle: '',
-    numbered: kind === 'chapter',
-    leftOut: [],
-    content: emptyContent(`${id}-1`),
-  });
-  const book: Book = {
-    version: 1,
-    id: randomUUID(),
-    record: recordSchema.parse({ title: parsed.data.title.trim() }),
-    sections: [
-      section('s1', 'title-page', 'front'),
-      section('s2', 'copyright-page', 'front'),
-      section('s3', 'contents', 'front'),
-      section('s4', 'chapter', 'body'),
-    ],
-    editions: defaultEditions(),
-    pictures: [],
-  };
+  const kinds = ['title-page', 'copyright-page', 'contents', 'chapter'] as const;
+  const book = newBook(
+    randomUUID(),
+    recordSchema.parse({ title: parsed.data.title.trim() }),
+    kinds.map((kind, i) => freshSection(`s${i + 1}`, kind)),
+  );
   return answer({ title: await createTitle(await store(), book) }, 201);
 }

@@ -1,0 +1,17 @@
+/** How chapters and parts are numbered through the whole book. The numbers themselves are never kept: order makes them. */
+import * as z from 'zod';
+
+/** `usual` is what the language's books do: chapters in words in English and in figures elsewhere, parts in roman. */
+export const NUMBER_FORMS = ['usual', 'words', 'arabic', 'roman'] as const;
+export type NumberForm = (typeof NUMBER_FORMS)[number];
+
+export const numberingSchema = z.object({
+  /** Chapters count through the book, or begin again in every part. */
+  count: z.enum(['continuous', 'by-part']).default('continuous'),
+  chapters: z.enum(NUMBER_FORMS).default('usual'),
+  parts: z.enum(NUMBER_FORMS).default('usual'),
+  /** "Chapter Three", or "Three" alone. */
+  chapterWord: z.boolean().default(true),
+  partWord: z.boolean().default(true),
+});
+export type Numbering = z.infer<typeof numberingSchema>;

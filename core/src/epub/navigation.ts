@@ -1,0 +1,48 @@
+/** The contents list as the navigation document has it (EPUB 3.3 §7) and as the older NCX does (OPF 2.0.1 §2.4.1). */
+import { escapeXml } from '../base';
+import type { ContentsEntry, Heading } from '../order';
+
+interface Branch {
+  entry: ContentsEntry;
+  children: Branch[];
+}
+
+/** Entries under those they stand in; one that is deeper than its forerunner allows hangs on that one. */
+function branches(entries: readonly ContentsEntry[]): Branch[] {
+  const roots: Branch[] = [];
+  const open: Branch[] = [];
+  for (const entry of entries) {
+    const branch: Branch = { entry, children: [] };
+    while (open.length > 0 && (open.at(-1) as Branch).entry.depth >= entry.depth) open.pop();
+    (open.at(-1)?.children ?? roots).push(branch);
+    open.push(branch);
+  }
+  return roots;
+}
+
+/** Levels that the list really has. */
+export function depthOfContents(entries: readonly ContentsEntry[]): number {
+  const deep = (b: Branch): number => 1 + Math.max(0, ...b.children.map(deep));
+  return Math.max(1, ...branches(entries).map(deep));
+}
+
+/** "Chapter One: The Boat", "The Boat", "Chapter One": what the printed contents says, with the number before it. */
+const label = (h: Heading): string => escapeXml(h.number && h.title ? `${h.number}: ${h.title}` : h.label);
+
+/** The ordered list of the navigation document. */
+export function contentsList(
+  entries: readonly ContentsEntry[],
+  hrefOf: (e: ContentsEntry) => string,
+): string {
+  const list = (level: readonly Branch[]): string =>
+    `<ol>\n${level.map((b) => `<li><a href="${hrefOf(b.entry)}">${label(b.entry.heading)}</a>${b.children.length ? `\n${list(b.children)}` : ''}</li>`).join('\n')}\n</ol>`;
+  return list(branches(entries));
+}
+
+/** The points of an NCX's map, numbered in reading order. */
+export function navPoints(entries: readonly ContentsEntry[], hrefOf: (e: ContentsEntry) => string): string {
+  let n = 0;
+  const point = (b: Branch): string =>
+    `<navPoint id="n${++n}"><navLabel><text>${label(b.entry.heading)}</text></navLabel><content src="${hrefOf(b.entry)}"/>${b.children.map(point).join('')}</navPoint>`;
+  return branches(entries).map(point).join('\n');
+}

@@ -1,0 +1,293 @@
+'use client';
+/** Beside the ledger: the particulars of the section chosen, and what holds for the whole order. */
+import type { ReactNode } from 'react';
+import { kindRule, type Numbering, type NumberForm, type Section } from '@pagina/core/book';
+import { fromRecordAgain, writtenOut } from '@pagina/core/order';
+import { useBook, useTitle } from '@/title/context';
+import { shortId } from '@/title/session';
+import { Button, Field, input, SeverityMark } from '@/ui/controls';
+import { Text } from '@/ui/Text';
+import { Clauses } from '../record/Clauses';
+import type { Actions } from './actions';
+import type { RowFacts } from './facts';
+
+const blockId = (): string => `k${shortId()}`;
+
+export function Particulars({
+  chosen,
+  facts,
+  actions,
+}: {
+  chosen: readonly Section[];
+  facts: ReadonlyMap<string, RowFacts>;
+  actions: Actions;
+}) {
+  const [one] = chosen;
+  const own = chosen.length === 1 && one ? facts.get(one.id) : undefined;
+  return (
+    <aside
+      aria-label="Particulars"
+      tabIndex={0}
+      className="no-print w-[288px] shrink-0 space-y-6 overflow-auto border-l border-edge bg-sheet px-4 py-3"
+    >
+      {one && own ? (
+        <OneSection section={one} facts={own} actions={actions} />
+      ) : (
+        <Many chosen={chosen} facts={facts} actions={actions} />
+      )}
+      <Numbers />
+      <Contents />
+    </aside>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="space-y-2" aria-label={title}>
+      <h2 className="border-b border-rule pb-1 font-serif text-[16px]">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+function Check({ label, on, onSet }: { label: string; on: boolean; onSet: (on: boolean) => void }) {
+  return (
+    <label className="flex items-baseline gap-2">
+      <input type="checkbox" checked={on} onChange={(e) => onSet(e.target.checked)} />
+      {label}
+    </label>
+  );
+}
+
+function OneSection({ section: s, facts, actions }: { section: Section; facts: RowFacts; actions: Actions }) {
+  const { session } = useTitle();
+  const { book, edition } = useBook();
+  const rule = kindRule(s.kind);
+  const shown = book.editions.find((e) => e.id === edition) ?? book.editions[0];
+  return (
+    <Part title={facts.heading.label}>
+      {rule.opening === 'heading' || s.kind === 'part' ? (
+        <div className="space-y-2">
+          <Field label="Title">
+            <Text
+              value={s.title}
+              placeholder={facts.heading.title || 'none'}
+              onKeep={(title) => void actions.rename(s.id, { title })}
+            />
+          </Field>
+          <Field label="Subtitle">
+            <Text value={s.subtitle} onKeep={(subtitle) => void actions.rename(s.id, { subtitle })} />
+          </Field>
+          {rule.numbered ? (
+            <Check label="Shows its number" on={s.numbered} onSet={(on) => void actions.number([s.id], on)} />
+          ) : null}
+          <Check label="Shows its title" on={s.titled} onSet={(on) => void actions.title([s.id], on)} />
+        </div>
+      ) : null}
+      <p className="text-[13px] text-ink-soft">
+        {rule.starts === 'recto' ? 'Starts on a right-hand page' : 'Starts on the next page'}
+        {rule.inContents ? '; stands in the contents' : '; not in the contents'}.
+      </p>
+      {facts.made && shown ? (
+        <div className="space-y-1.5 border-l-2 border-spruce pl-2 text-[13px]" data-made={facts.made}>
+          {facts.made === 'record' ? (
+            <>
+              <p>This page is made from the record and keeps up with it.</p>
+              <Button
+                className="h-7"
+                onClick={() =>
+                  void session.change((b) => {
+                    const now = b.sections.find((x) => x.id === s.id);
+                    return now ? writtenOut(now, b, shown, blockId) : null;
+                  })
+                }
+              >
+                Write it by hand
+              </Button>
+            </>
+          ) : (
+            <>
+              <p>This page was written by hand. It no longer follows the record.</p>
+              <Button
+                className="h-7"
+                onClick={() =>
+                  void session.change((b) => {
+                    const now = b.sections.find((x) => x.id === s.id);
+                    return now ? fromRecordAgain(now, blockId) : null;
+                  })
+                }
+              >
+                Make it from the record again
+              </Button>
+            </>
+          )}
+        </div>
+      ) : null}
+      {s.kind === 'copyright-page' && facts.made === 'record' ? <Clauses /> : null}
+      {(s.kind === 'about-author' || s.kind === 'also-by') && facts.words === 0 && facts.made === null ? (
+        <p className="text-[13px] text-ink-soft">
+          {s.kind === 'about-author'
+            ? 'Write a short life in the record, and this page is made from it.'
+            : 'List the other books in the record, and this page is made from them.'}
+        </p>
+      ) : null}
+      <ul className="space-y-1 text-[13px]">
+        {facts.findings.map((f, i) => (
+          <li key={i}>
+            <SeverityMark severity={f.severity} /> {f.message}
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}
+
+function Many({
+  chosen,
+  facts,
+  actions,
+}: {
+  chosen: readonly Section[];
+  facts: ReadonlyMap<string, RowFacts>;
+  actions: Actions;
+}) {
+  const { book } = useBook();
+  const of = chosen.length > 0 ? chosen : book.sections;
+  const words = of.reduce((n, s) => n + (facts.get(s.id)?.words ?? 0), 0);
+  const ids = chosen.map((s) => s.id);
+  return (
+    <Part title={chosen.length > 0 ? `${chosen.length} sections chosen` : 'The whole book'}>
+      <p className="text-ink-soft">
+        {of.length.toLocaleString('en-GB')} sections, {words.toLocaleString('en-GB')} words
+      </p>
+      {chosen.length > 0 ? (
+        <>
+          {chosen.some((s) => kindRule(s.kind).numbered) ? (
+            <Check
+              label="Show their numbers"
+              on={chosen.every((s) => s.numbered)}
+              onSet={(on) => void actions.number(ids, on)}
+            />
+          ) : null}
+          <Check
+            label="Show their titles"
+            on={chosen.every((s) => s.titled)}
+            onSet={(on) => void actions.title(ids, on)}
+          />
+          {book.editions.map((e) => (
+            <Check
+              key={e.id}
+              label={`The ${e.name.toLowerCase()} carries them`}
+              on={chosen.every((s) => !s.leftOut.includes(e.id))}
+              onSet={(on) => void actions.carry(ids, e.id, on)}
+            />
+          ))}
+        </>
+      ) : (
+        <p className="text-[13px] text-ink-soft">
+          Choose a section to see its particulars; with Shift or Ctrl, several.
+        </p>
+      )}
+    </Part>
+  );
+}
+
+const FORMS: Record<NumberForm, [chapter: string, part: string]> = {
+  usual: ['as is usual in the language', 'as is usual in the language'],
+  words: ['in words: Three', 'in words: Three'],
+  arabic: ['in figures: 3', 'in figures: 3'],
+  roman: ['in roman: III', 'in roman: III'],
+};
+
+function Numbers() {
+  const { session } = useTitle();
+  const { numbering } = useBook().book;
+  const set = (fields: Partial<Numbering>): void =>
+    void session.change({
+      type: 'group',
+      label: 'Change the numbers',
+      changes: [{ type: 'set-numbering', fields }],
+    });
+  const form = (which: 'chapters' | 'parts'): ReactNode => (
+    <Field label={which === 'chapters' ? 'Chapters' : 'Parts'}>
+      <select
+        className={input}
+        value={numbering[which]}
+        onChange={(e) => set({ [which]: e.target.value as NumberForm })}
+      >
+        {Object.entries(FORMS).map(([key, [chapter, part]]) => (
+          <option key={key} value={key}>
+            {which === 'chapters' ? chapter : part}
+          </option>
+        ))}
+      </select>
+    </Field>
+  );
+  return (
+    <Part title="Numbers">
+      {form('chapters')}
+      <Check
+        label="With the word: Chapter Three"
+        on={numbering.chapterWord}
+        onSet={(chapterWord) => set({ chapterWord })}
+      />
+      <Field label="Chapters are counted">
+        <select
+          className={input}
+          value={numbering.count}
+          onChange={(e) => set({ count: e.target.value as Numbering['count'] })}
+        >
+          <option value="continuous">through the whole book</option>
+          <option value="by-part">anew in every part</option>
+        </select>
+      </Field>
+      {form('parts')}
+      <Check
+        label="With the word: Part III"
+        on={numbering.partWord}
+        onSet={(partWord) => set({ partWord })}
+      />
+    </Part>
+  );
+}
+
+function Contents() {
+  const { session } = useTitle();
+  const { book, edition } = useBook();
+  const e = book.editions.find((x) => x.id === edition);
+  if (!e) return null;
+  const set = (fields: Partial<typeof e.contents>): void =>
+    void session.change({
+      type: 'group',
+      label: `Change the contents of the ${e.name.toLowerCase()}`,
+      changes: [{ type: 'set-edition', id: e.id, fields: { contents: { ...e.contents, ...fields } } }],
+    });
+  const parts = book.sections.some((s) => s.kind === 'part');
+  const levels = parts
+    ? ['Parts', 'Parts and chapters', 'Parts, chapters and subheads']
+    : ['Chapters', 'Chapters and subheads', 'Chapters and two levels of subheads'];
+  return (
+    <Part title={`Contents of the ${e.name.toLowerCase()}`}>
+      <Field label="Heading">
+        <Text value={e.contents.heading} placeholder="as usual" onKeep={(heading) => set({ heading })} />
+      </Field>
+      <Field label="It lists">
+        <select
+          className={input}
+          value={e.contents.levels ?? 0}
+          onChange={(x) => set({ levels: Number(x.target.value) || null })}
+        >
+          <option value={0}>every section, no subheads</option>
+          {levels.map((name, i) => (
+            <option key={name} value={i + 1}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <p className="text-[13px] text-ink-soft">
+        Its place is its row in the ledger. The ebook’s navigation is the same list.
+      </p>
+    </Part>
+  );
+}

@@ -1,0 +1,49 @@
+'use client';
+import { useEffect, useRef, useState } from 'react';
+import { input } from './controls';
+
+/** A text field that keeps its words when it is left or Enter is pressed. */
+export function Text({
+  value,
+  onKeep,
+  area,
+  wrong,
+  ...rest
+}: {
+  value: string;
+  onKeep: (v: string) => void;
+  area?: boolean | number;
+  wrong?: boolean;
+  placeholder?: string;
+  'aria-label'?: string;
+  maxLength?: number;
+}) {
+  const [now, setNow] = useState(value);
+  const typing = useRef(false);
+  useEffect(() => {
+    if (!typing.current) setNow(value);
+  }, [value]);
+  const keep = (): void => {
+    typing.current = false;
+    if (now !== value) onKeep(now.trim());
+  };
+  const common = {
+    value: now,
+    onChange: (e: { target: { value: string } }) => {
+      typing.current = true;
+      setNow(e.target.value);
+    },
+    onBlur: keep,
+    'aria-invalid': wrong || undefined,
+    ...rest,
+  };
+  if (area)
+    return <textarea {...common} rows={area === true ? 5 : area} className={`${input} h-auto py-1.5`} />;
+  return (
+    <input
+      {...common}
+      className={`${input} ${wrong ? 'border-rubric' : ''}`}
+      onKeyDown={(e) => e.key === 'Enter' && keep()}
+    />
+  );
+}
