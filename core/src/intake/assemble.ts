@@ -4,6 +4,7 @@ import { countWords, type Finding } from '../base';
 import { emptyContent, freshSection, kindRule, schema, type Section, type SectionKind } from '../book';
 import type { HeadingGuess } from './recognise';
 import { tidyInline, type TidyCount } from './inline';
+import { withAttribution, withEpigraph } from './epigraphs';
 import { isEmpty, isText, type RawBlock, type RawManuscript, type RawParagraph } from './raw';
 import { emptiesAreSpacing, numberWordsOf, pageKind, typedLines, withPictureAbove } from './stretches';
 import { isBreakText } from './words';
@@ -260,7 +261,10 @@ export class Assembler {
     }
     while (last()?.type.name === 'break') out.pop();
     if (out.length === 0) push(schema.node('paragraph', { id: this.id() }));
-    return schema.node('doc', null, Fragment.fromArray([...out, ...this.noteBodies(notes)]));
+    const told = withEpigraph(out, () => this.id()).map((n) =>
+      n.type.name === 'quotation' ? withAttribution(n) : n,
+    );
+    return schema.node('doc', null, Fragment.fromArray([...told, ...this.noteBodies(notes)]));
   }
 
   private count(what: string): void {

@@ -6,6 +6,7 @@ import { countWords } from '../base';
 import { kindRule, type SectionKind } from '../book';
 import { emptyBefore, looks, MAX_WORDS, signature, surroundings, type Surroundings } from './looks';
 import { isText, type RawBlock, type RawParagraph } from './raw';
+import { withSubtitles } from './subtitles';
 import { bareNumber, kindByWords, numberedHeading, numberThenTitle } from './words';
 
 export interface HeadingGuess {
@@ -88,7 +89,7 @@ export function recogniseHeadings(blocks: readonly RawBlock[]): HeadingGuess[] {
     found.push(said);
     at += Math.max(0, said.span - 1);
   }
-  return withoutTitlePage(blocks, withLikes(blocks, found, s), s);
+  return withSubtitles(blocks, withoutTitlePage(blocks, withLikes(blocks, found, s), s), s);
 }
 
 /** Most headings must look alike before looks alone make one. */

@@ -2,20 +2,17 @@
 /** The intake sheet: the manuscript as it was read on one side, the rows it became on the other, joined by lines. */
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { countWords } from '@pagina/core/base';
-import { kindRule, SECTION_KINDS, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
-import { changeKind, headingsOf, join, putBack, type Heading } from '@pagina/core/order';
+import { depthOf, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
+import { changeKind, divide, headingsOf, join, nest, putBack, type Heading } from '@pagina/core/order';
+import { authorsLine, type BookRecord } from '@pagina/core/record';
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/session';
 import { Button, SeverityMark } from '@/ui/controls';
+import { Text } from '@/ui/Text';
 import { Account } from './Account';
+import { act } from './actions';
+import { sureness, SheetRow } from './SheetRow';
 
-type Row = Arrival['rows'][number];
-
-/** How sure a reading is, in a word; from the score of recognition. */
-const sureness = (score: number): 'certain' | 'likely' | 'doubtful' =>
-  score >= 8 ? 'certain' : score >= 3.4 ? 'likely' : 'doubtful';
-const MARKS = { certain: '■', likely: '◧', doubtful: '□' };
 /** "the words "Prologue" in a heading style" and the like differ only in what they quote. */
 const sort = (reason: string): string => reason.replace(/"[^"]*"/g, '""').replace(/\d+/g, '#');
 
@@ -65,12 +62,11 @@ export function IntakeSheet({
     });
     setChanged(null);
   };
-  const joinUp = (s: Section): void =>
-    void session.change((b) => {
-      const r = join(b, s.id, shortId);
-      if (r.ok) return r.value;
-      toast(r.refusal.message);
-      return null;
+  const setRecord = (fields: Partial<BookRecord>): void =>
+    void session.change({
+      type: 'group',
+      label: 'Change the record',
+      changes: [{ type: 'set-record', fields }],
     });
   const restore = async (index: number): Promise<void> => {
     const item = arrival.setAside[index];
@@ -97,6 +93,25 @@ export function IntakeSheet({
           </p>
         </div>
         <span className="ml-auto" />
+        <Text
+          aria-label="Title of the book"
+          placeholder="Title of the book"
+          value={book.record.title}
+          onKeep={(title) => setRecord({ title })}
+        />
+        <Text
+          aria-label="Author"
+          placeholder="Author"
+          value={authorsLine(book.record)}
+          onKeep={(name) =>
+            setRecord({
+              contributors: [
+                ...(name ? [{ name, role: 'author' as const, sortName: '', life: '' }] : []),
+                ...book.record.contributors.filter((c) => c.role !== 'author'),
+              ],
+            })
+          }
+        />
         <Button kind="primary" onClick={onAccept}>
           {accepted ? 'Back to the running order' : 'Accept the order'}
         </Button>
@@ -124,103 +139,15 @@ export function IntakeSheet({
               others={changed?.id === s.id ? others().length : 0}
               onKind={(kind) => change(s, kind)}
               onOthers={sameForOthers}
-              onJoin={() => joinUp(s)}
+              depth={depthOf(book, s)}
+              onJoin={() => void act(session, (b) => join(b, s.id, shortId))}
+              onNest={(way) => void act(session, (b) => nest(b, [s.id], way))}
+              onDivide={(block) => void act(session, (b) => divide(b, s.id, block, () => `k${shortId()}`))}
             />
           ))}
         </div>
         <Account arrival={arrival} onBack={(index) => void restore(index)} />
       </div>
     </section>
-  );
-}
-
-function SheetRow({
-  section: s,
-  row,
-  heading,
-  first,
-  others,
-  onKind,
-  onOthers,
-  onJoin,
-}: {
-  section: Section;
-  row: Row | null;
-  heading: Heading;
-  first: boolean;
-  others: number;
-  onKind: (kind: SectionKind) => void;
-  onOthers: () => void;
-  onJoin: () => void;
-}) {
-  const sure = row ? sureness(row.score) : 'certain';
-  const words = countWords(s.content.textBetween(0, s.content.content.size, ' ', ' '));
-  const ink = sure === 'doubtful' ? 'text-ochre' : 'text-ink-soft';
-  return (
-    <>
-      <p className="truncate border-t border-rule px-4 py-2 font-serif" title={row?.typed}>
-        {row ? (
-          row.typed || <em className="text-ink-soft">a picture</em>
-        ) : (
-          <em className="text-ink-soft">not in it</em>
-        )}
-      </p>
-      <span className="relative border-t border-rule" aria-hidden>
-        {row ? (
-          <span
-            className={`absolute top-[18px] right-0 left-0 border-t ${sure === 'doubtful' ? 'border-dashed border-ochre' : 'border-spruce'}`}
-          />
-        ) : null}
-      </span>
-      <div className="group border-t border-rule px-2 py-1" data-intake={s.id} data-kind={s.kind}>
-        <div className="flex items-center gap-3">
-          <select
-            aria-label={`Kind of ${heading.label}`}
-            value={s.kind}
-            onChange={(e) => onKind(e.target.value as SectionKind)}
-            className="h-7 w-40 truncate rounded-[2px] border border-edge bg-sheet"
-          >
-            {SECTION_KINDS.map((k) => (
-              <option key={k} value={k}>
-                {kindRule(k).label}
-              </option>
-            ))}
-          </select>
-          <span className="min-w-0 truncate font-serif text-[15px]">
-            {heading.number ? <span className="text-ink-soft">{heading.number} </span> : null}
-            {heading.title ||
-              (heading.number ? (
-                ''
-              ) : (
-                <em className="text-ink-soft">{kindRule(s.kind).label.toLowerCase()}</em>
-              ))}
-          </span>
-          <span className="ml-auto whitespace-nowrap text-ink-soft">
-            {words.toLocaleString('en-GB')} words
-          </span>
-          <span className="w-40 text-right">
-            {first ? null : (
-              <button
-                type="button"
-                className="px-1 whitespace-nowrap underline hover:text-spruce"
-                onClick={onJoin}
-              >
-                Join to the one before
-              </button>
-            )}
-          </span>
-        </div>
-        {row ? (
-          <p className={`text-[13px] ${ink}`}>
-            <span aria-hidden>{MARKS[sure]}</span> {sure}: {row.reason}
-            {others > 0 ? (
-              <button type="button" className="ml-3 underline text-spruce" onClick={onOthers}>
-                The same for {others === 1 ? 'the other one' : `the ${others} others`}
-              </button>
-            ) : null}
-          </p>
-        ) : null}
-      </div>
-    </>
   );
 }

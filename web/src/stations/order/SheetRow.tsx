@@ -1,0 +1,188 @@
+'use client';
+/** One line of the intake sheet: what stood in the manuscript, how it was read and why, and what can be changed. */
+import { useState } from 'react';
+import { countWords } from '@pagina/core/base';
+import { kindRule, SECTION_KINDS, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
+import type { Heading } from '@pagina/core/order';
+
+type Row = Arrival['rows'][number];
+
+/** How sure a reading is, in a word; from the score of recognition. */
+export const sureness = (score: number): 'certain' | 'likely' | 'doubtful' =>
+  score >= 8 ? 'certain' : score >= 3.4 ? 'likely' : 'doubtful';
+const MARKS = { certain: '■', likely: '◧', doubtful: '□' };
+
+export function SheetRow({
+  section: s,
+  row,
+  heading,
+  first,
+  depth,
+  others,
+  onKind,
+  onOthers,
+  onJoin,
+  onNest,
+  onDivide,
+}: {
+  section: Section;
+  row: Row | null;
+  heading: Heading;
+  first: boolean;
+  /** Parts it stands in. */
+  depth: number;
+  others: number;
+  onKind: (kind: SectionKind) => void;
+  onOthers: () => void;
+  onJoin: () => void;
+  onNest: (way: 'in' | 'out') => void;
+  onDivide: (block: string) => void;
+}) {
+  const [dividing, setDividing] = useState(false);
+  const places = dividing ? placesToDivide(s) : [];
+  const sure = row ? sureness(row.score) : 'certain';
+  const words = countWords(s.content.textBetween(0, s.content.content.size, ' ', ' '));
+  const ink = sure === 'doubtful' ? 'text-ochre' : 'text-ink-soft';
+  return (
+    <>
+      <p className="truncate border-t border-rule px-4 py-2 font-serif" title={row?.typed}>
+        {row ? (
+          row.typed || <em className="text-ink-soft">a picture</em>
+        ) : (
+          <em className="text-ink-soft">
+            {s.content.textContent.trim() ? s.content.textContent.trim().slice(0, 90) : 'not in it'}
+          </em>
+        )}
+      </p>
+      <span className="relative border-t border-rule" aria-hidden>
+        {row ? (
+          <span
+            className={`absolute top-[18px] right-0 left-0 border-t ${sure === 'doubtful' ? 'border-dashed border-ochre' : 'border-spruce'}`}
+          />
+        ) : null}
+      </span>
+      <div
+        className="border-t border-rule py-1 pr-2"
+        style={{ paddingLeft: 8 + depth * 20 }}
+        data-intake={s.id}
+        data-kind={s.kind}
+        data-depth={depth}
+      >
+        <div className="flex items-center gap-3">
+          <select
+            aria-label={`Kind of ${heading.label}`}
+            value={s.kind}
+            onChange={(e) => onKind(e.target.value as SectionKind)}
+            className="h-7 w-40 truncate rounded-[2px] border border-edge bg-sheet"
+          >
+            {SECTION_KINDS.map((k) => (
+              <option key={k} value={k}>
+                {kindRule(k).label}
+              </option>
+            ))}
+          </select>
+          <span className="min-w-0 truncate font-serif text-[15px]">
+            {heading.number ? <span className="text-ink-soft">{heading.number} </span> : null}
+            {heading.title ||
+              (heading.number ? (
+                ''
+              ) : (
+                <em className="text-ink-soft">{kindRule(s.kind).label.toLowerCase()}</em>
+              ))}
+          </span>
+          <span className="ml-auto whitespace-nowrap text-ink-soft">
+            {words.toLocaleString('en-GB')} words
+          </span>
+        </div>
+        <div className="flex items-baseline gap-3 text-[13px]">
+          {row ? (
+            <p className={ink}>
+              <span aria-hidden>{MARKS[sure]}</span> {sure}: {row.reason}
+              {others > 0 ? (
+                <button type="button" className="ml-3 text-spruce underline" onClick={onOthers}>
+                  The same for {others === 1 ? 'the other one' : `the ${others} others`}
+                </button>
+              ) : null}
+            </p>
+          ) : null}
+          <span className="ml-auto flex gap-3 whitespace-nowrap">
+            {s.matter === 'body' && !first ? (
+              <Action onClick={() => onNest(depth > 0 ? 'out' : 'in')}>
+                {depth > 0 ? 'Out of the part' : 'Into the part above'}
+              </Action>
+            ) : null}
+            {s.content.childCount > 1 ? (
+              <Action onClick={() => setDividing(!dividing)} expanded={dividing}>
+                Divide
+              </Action>
+            ) : null}
+            {first ? null : <Action onClick={onJoin}>Join to the one before</Action>}
+          </span>
+        </div>
+        {dividing ? (
+          <ul
+            className="mt-1 max-h-44 overflow-auto border border-rule bg-table py-1"
+            aria-label="Divide before"
+          >
+            {places.map((p) => (
+              <li key={p.block}>
+                <button
+                  type="button"
+                  className="block w-full truncate px-2 text-left hover:text-spruce"
+                  onClick={() => {
+                    setDividing(false);
+                    onDivide(p.block);
+                  }}
+                >
+                  <span className="text-[13px] text-ink-soft">{p.what}</span>{' '}
+                  <span className="font-serif">{p.text}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        ) : null}
+      </div>
+    </>
+  );
+}
+
+const WHAT: Record<string, string> = { subhead: 'before the subhead', break: 'at the break' };
+
+/** Where a section can be divided: subheads and breaks first of all, then every paragraph by its first words. */
+function placesToDivide(s: Section): { block: string; what: string; text: string }[] {
+  const places: { block: string; what: string; text: string }[] = [];
+  s.content.forEach((n, _offset, i) => {
+    if (i === 0 || n.type.name === 'noteBody' || (n.textContent.trim() === '' && n.type.name !== 'break'))
+      return;
+    const next = n.type.name === 'break' ? s.content.maybeChild(i + 1) : n;
+    places.push({
+      block: n.attrs.id as string,
+      what: WHAT[n.type.name] ?? 'before',
+      text: (next?.textContent ?? '').trim().slice(0, 80),
+    });
+  });
+  const likely = (p: { what: string; text: string }): number =>
+    p.what !== 'before' ? 0 : p.text.length < 60 ? 1 : 2;
+  return places.sort((a, b) => likely(a) - likely(b));
+}
+
+function Action({
+  children,
+  expanded,
+  onClick,
+}: {
+  children: string;
+  expanded?: boolean;
+  onClick: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-expanded={expanded}
+      className="underline decoration-rule hover:text-spruce"
+      onClick={onClick}
+    >
+      {children}
+    </button>
+  );
+}
