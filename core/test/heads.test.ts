@@ -1,6 +1,7 @@
 /** What stands at a chapter's head: a subtitle, a first subhead or an epigraph, told apart by comparing chapters. */
 import { describe, expect, it } from 'vitest';
 import { readManuscript, type Intake } from '../src/intake';
+import { writeEpub } from '../src/epub';
 import { prose } from './fixtures/books';
 
 async function read(text: string, name: string): Promise<Intake> {
@@ -86,4 +87,78 @@ it('a quotation anywhere has its last line for its source', async () => {
   const kinds: string[] = [];
   i.book.sections[0]!.content.descendants((n) => void kinds.push(n.type.name));
   expect(kinds).toContain('attribution');
+});
+
+describe('links inside the manuscript', () => {
+  /** Links as "text → where": the title of the section, and the words of the block. */
+  const links = (i: Intake): string[] => {
+    const out: string[] = [];
+    for (const s of i.book.sections)
+      s.content.descendants((n) => {
+        const link = n.marks.find((m) => m.type.name === 'link');
+        if (!link || link.attrs.kind !== 'place') return;
+        const [section, block] = (link.attrs.target as string).split('#');
+        const to = i.book.sections.find((x) => x.id === section);
+        let words = '';
+        to?.content.descendants((b) => {
+          if (block && b.attrs.id === block) words = b.textContent;
+        });
+        out.push(`${n.text} → ${to?.title ?? 'nowhere'}${block ? ` / ${words.slice(0, 12)}` : ''}`);
+      });
+    return out;
+  };
+  const body = `<h1 id="one">Chapter 1: The Boat</h1><p>See <a href="#two">the tide</a>, <a href="#post">the post</a>
+    and <a href="#none">nothing</a>.</p>
+    <h1><a name="two"></a>Chapter 2: The Tide</h1><p>Text.</p><p id="post">The ninth post stands.</p>`;
+  const all = ['the tide → The Tide', 'the post → The Tide / The ninth po'];
+  it('of HTML lead to sections and to blocks; those that lead nowhere are plain text', async () => {
+    const i = await html([body]);
+    expect(links(i)).toEqual(all);
+    expect(i.book.sections[0]!.content.textContent).toContain('nothing');
+  });
+  it('of .docx lead to bookmarks', async () => {
+    // Written by the docx library.
+    const d = await import('docx');
+    const heading = (text: string, id: string) =>
+      new d.Paragraph({
+        heading: d.HeadingLevel.HEADING_1,
+        children: [new d.Bookmark({ id, children: [new d.TextRun(text)] })],
+      });
+    const doc = new d.Document({
+      sections: [
+        {
+          children: [
+            heading('Chapter 1: The Boat', 'one'),
+            new d.Paragraph({
+              children: [
+                new d.TextRun('See '),
+                new d.InternalHyperlink({ anchor: 'two', children: [new d.TextRun('the tide')] }),
+                new d.TextRun(' and '),
+                new d.InternalHyperlink({ anchor: 'post', children: [new d.TextRun('the post')] }),
+              ],
+            }),
+            heading('Chapter 2: The Tide', 'two'),
+            new d.Paragraph('Text.'),
+            new d.Paragraph({
+              children: [new d.Bookmark({ id: 'post', children: [new d.TextRun('The ninth post stands.')] })],
+            }),
+          ],
+        },
+      ],
+    });
+    const r = await readManuscript(new Uint8Array(await d.Packer.toBuffer(doc)), 'x.docx');
+    expect(r.ok && links(r.value)).toEqual(all);
+  });
+  it('survive the way into an ebook and back', async () => {
+    const first = await html([body]);
+    const made = writeEpub({
+      book: { ...first.book, record: { ...first.book.record, title: 'Posts' } },
+      edition: 'ebook',
+      pictures: new Map(),
+      print: null,
+    });
+    if (!made.ok) throw new Error(made.refusal.message);
+    const again = await readManuscript(made.value, 'x.epub');
+    expect(again.ok && links(again.value)).toEqual(all);
+  });
 });

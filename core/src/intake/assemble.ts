@@ -2,6 +2,7 @@
 import { Fragment, type Node } from 'prosemirror-model';
 import { countWords, type Finding } from '../base';
 import { emptyContent, freshSection, kindRule, schema, type Section, type SectionKind } from '../book';
+import { Links } from './links';
 import type { HeadingGuess } from './recognise';
 import { tidyInline, type TidyCount } from './inline';
 import { withAttribution, withEpigraph } from './epigraphs';
@@ -39,6 +40,7 @@ export class Assembler {
   private now: string | null = null;
   private readonly starts: { at: number; section: string }[] = [];
   private readonly called = new Set<string>();
+  private readonly links = new Links();
 
   constructor(
     private readonly m: RawManuscript,
@@ -47,6 +49,13 @@ export class Assembler {
 
   private id(): string {
     return `b${++this.ids}`;
+  }
+
+  /** An id for the block that a paragraph becomes; links to the paragraph lead there. */
+  private idFor(b: RawParagraph): string {
+    const id = this.id();
+    if (this.now) this.links.found(b.anchors, this.now, id);
+    return id;
   }
 
   /** Puts text aside under a rule. */
@@ -85,6 +94,8 @@ export class Assembler {
       const section = newSection(`s${++this.sections}`, h.kind, h.title);
       this.now = section.id;
       this.starts.push({ at: from, section: section.id });
+      for (const b of blocks.slice(h.at, h.at + h.span))
+        if (isText(b)) this.links.found(b.anchors, section.id);
       section.subtitle = h.subtitle;
       // A title that only says what the kind says anyway is the kind's own heading.
       if (
@@ -109,6 +120,7 @@ export class Assembler {
       if (h.kind === 'part') part = section.id;
     });
     this.orphanedNotes();
+    for (const g of this.guesses) g.section.content = this.links.resolved(g.section.content);
   }
 
   /** Pages before the first heading, told apart by page breaks and words. */
@@ -205,6 +217,7 @@ export class Assembler {
         continue;
       }
       if (isEmpty(b)) {
+        this.links.pass(b.anchors);
         empties++;
         continue;
       }
@@ -222,7 +235,7 @@ export class Assembler {
           push(
             schema.node(
               'figure',
-              { id: this.id(), picture: p.id, alt: p.alt },
+              { id: this.idFor(b), picture: p.id, alt: p.alt },
               captioned ? this.inline(caption) : [],
             ),
           );
@@ -238,7 +251,7 @@ export class Assembler {
       }
       const subhead = i >= pictures ? subheads.get(offset + i) : undefined;
       if (subhead) {
-        push(schema.node('subhead', { id: this.id(), level: subhead.subhead }, this.inline(b)));
+        push(schema.node('subhead', { id: this.idFor(b), level: subhead.subhead }, this.inline(b)));
         takeNotes(last() as Node);
         continue;
       }
@@ -276,7 +289,7 @@ export class Assembler {
   }
 
   private paragraphNode(b: RawParagraph): Node {
-    return schema.node('paragraph', { id: this.id() }, this.inline(b));
+    return schema.node('paragraph', { id: this.idFor(b) }, this.inline(b));
   }
 
   /** A paragraph by its style and place; joins to a displayed block before it of the same sort. */
@@ -291,7 +304,7 @@ export class Assembler {
     if (/verse|poe(m|try)|lyric|gedicht/.test(style)) {
       // Spaces before a line of verse are its indent; a blank line between lines begins a stanza.
       const indent = Math.min(4, Math.ceil((/^[ \t\u00a0]*/.exec(b.text)?.[0].length ?? 0) / 4));
-      const line = schema.node('verseLine', { id: this.id(), indent }, this.inline(b));
+      const line = schema.node('verseLine', { id: this.idFor(b), indent }, this.inline(b));
       const stanza = before?.type.name === 'verse' ? before.lastChild : null;
       const begun = (): Node => schema.node('stanza', { id: this.id() }, [line]);
       if (!before || stanza?.type.name !== 'stanza')
@@ -306,7 +319,7 @@ export class Assembler {
     if (/quot|block text|zitat|citation/.test(style)) return join('quotation', {}, this.paragraphNode(b));
     if (/letter|brief/.test(style)) return join('letter', {}, this.paragraphNode(b));
     if (/code|preformatted|html pre/.test(style) && b.monospace) {
-      out.push(schema.node('monospace', { id: this.id() }, b.text ? [schema.text(b.text)] : []));
+      out.push(schema.node('monospace', { id: this.idFor(b) }, b.text ? [schema.text(b.text)] : []));
       return;
     }
     if (b.align === 'centre' || b.align === 'right')

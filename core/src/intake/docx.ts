@@ -5,6 +5,7 @@ import { done, openZip, refused, type Outcome, type Zip } from '../base';
 import { schema } from '../book';
 import { MARK, markParagraphs, readStyles, type ParagraphFacts, type StyleFacts } from './docx-xml';
 import {
+  linkToAnchor,
   rawManuscript,
   rawParagraph,
   type RawBlock,
@@ -222,6 +223,7 @@ class DocxReader {
       });
     if (facts?.breakBefore ?? style?.breakBefore) this.breakPending = true;
     let now = make();
+    now.anchors.push(...bookmarksIn(e));
     this.breakPending = false;
     const done: RawParagraph[] = [];
     const flush = (): void => {
@@ -317,7 +319,9 @@ class DocxReader {
           const own =
             e.href && /^(https?|mailto):/i.test(e.href)
               ? (m.link!.create({ kind: 'web', target: e.href }).addToSet([...marks]) as Mark[])
-              : marks;
+              : e.anchor
+                ? (linkToAnchor(e.anchor).addToSet([...marks]) as Mark[])
+                : marks;
           this.inline(e.children ?? [], own, style, add, cut);
           break;
         }
@@ -367,6 +371,12 @@ class DocxReader {
     const most = [...counts].sort((a, b) => b[1] - a[1])[0];
     return most && most[1] > this.facts.length / 2 ? most[0] : fallback || most?.[0] || 'en';
   }
+}
+
+/** Names of bookmarks in a paragraph, without the marks of our own and the one where editing stopped. */
+function bookmarksIn(e: El): string[] {
+  const own = e.type === 'bookmarkStart' && e.name && !e.name.startsWith(MARK) && e.name !== '_GoBack';
+  return [...(own ? [e.name as string] : []), ...(e.children ?? []).flatMap(bookmarksIn)];
 }
 
 const unescape_ = (s: string): string =>

@@ -105,3 +105,14 @@ function leadsBack(body: Element, call: Element): boolean {
 
 export const isBackLink = (a: Element, text: string): boolean =>
   says(a, /backlink/) || /^[\s\u21a9\u2191^[\]()]*$/.test(text.replace(/\ufe0e/g, '')) || MARK.test(text);
+
+/** A note's content without the links that lead back to where it is called. */
+export function withoutBackLinks(nodes: readonly ChildNode[]): ChildNode[] {
+  return nodes.flatMap((n): ChildNode[] => {
+    if (!isElement(n)) return [n];
+    if (n.tagName === 'a' && attribute(n, 'href').includes('#') && isBackLink(n, textIn(n))) return [];
+    const childNodes = withoutBackLinks(n.childNodes);
+    if (childNodes.length === 0 && n.childNodes.length > 0) return [];
+    return [{ ...n, childNodes }];
+  });
+}

@@ -10,16 +10,18 @@ import {
   attribute,
   elementsOf,
   findNotes,
-  isBackLink,
   isElement,
   textIn,
   type ChildNode,
   type Element,
+  withoutBackLinks,
   type NotesFound,
 } from './html-notes';
+import { inherited, marksOf, type Context } from './html-marks';
 import { BASE_SIZE, styleAttribute, StyleSheet, type Look } from './html-style';
 import { PictureShelf } from './pictures';
 import {
+  linkToAnchor,
   looksOf,
   rawManuscript,
   rawParagraph,
@@ -70,16 +72,6 @@ const KIND_BY_TYPE = new Map<string, SectionKind>(
     .map(([kind, r]) => [r.epubType, kind]),
 );
 
-/** What holds for everything inside an element. */
-interface Context {
-  marks: readonly Mark[];
-  look: Look;
-  style: string;
-  outline: number;
-  list: RawParagraph['list'];
-  pre: boolean;
-  heading: boolean;
-}
 const OUTSIDE: Context = {
   marks: [],
   look: {},
@@ -125,7 +117,7 @@ export function readPages(m: RawManuscript, pages: readonly HtmlPage[], places: 
   const names = new Map<Element, string>();
   for (const page of pages)
     for (const e of elementsOf(page.document)) {
-      const id = attribute(e, 'id') || (e.tagName === 'a' ? attribute(e, 'name') : '');
+      const id = idOf(e);
       if (id && !byId.has(`${page.path}#${id}`)) byId.set(`${page.path}#${id}`, e);
     }
   const nameOf = (target: Element): string => {
@@ -155,11 +147,16 @@ export function readPages(m: RawManuscript, pages: readonly HtmlPage[], places: 
   });
 }
 
+const idOf = (e: Element): string => attribute(e, 'id') || (e.tagName === 'a' ? attribute(e, 'name') : '');
+const anchorName = (path: string, id: string): string => `${path}#${id}`;
+
 class PageReader {
   private out: RawBlock[] = [];
   private now: RawParagraph | null = null;
   private breakPending = false;
   private opens: SectionKind | '' = '';
+  /** Anchors that the next paragraph bears. */
+  private anchors: string[];
 
   constructor(
     private readonly page: HtmlPage,
@@ -167,7 +164,9 @@ class PageReader {
     private readonly shelf: PictureShelf,
     private readonly notes: NotesFound,
     private readonly m: RawManuscript,
-  ) {}
+  ) {
+    this.anchors = [anchorName(page.path, '')];
+  }
 
   read(nodes: readonly ChildNode[], context: Context = OUTSIDE): RawBlock[] {
     const { out, now } = this;
@@ -196,7 +195,9 @@ class PageReader {
       monospace: look.monospace ?? false,
       breakBefore: this.breakPending,
       opens: this.opens,
+      anchors: this.anchors,
     });
+    this.anchors = [];
     this.breakPending = false;
     this.opens = '';
     return this.now;
@@ -210,6 +211,7 @@ class PageReader {
     if (p.inline.length === 0 && p.pictures.length === 0) return this.restore(p);
     if (p.text.trim() === '' && p.pictures.length === 0 && !p.inline.some((n) => n.type.name === 'note')) {
       // A paragraph of a no-break space alone is a blank line.
+      this.anchors.push(...p.anchors.splice(0));
       this.out.push({ ...p, inline: [], text: '' });
       return;
     }
@@ -223,6 +225,21 @@ class PageReader {
   private restore(p: RawParagraph): void {
     this.breakPending ||= p.breakBefore;
     this.opens ||= p.opens;
+    this.anchors.push(...p.anchors);
+  }
+
+  /** Notes that links may point to this element. */
+  private anchor(e: Element): void {
+    const id = idOf(e);
+    if (id) (this.now?.anchors ?? this.anchors).push(anchorName(this.page.path, id));
+  }
+
+  private linkOf(e: Element): Mark | null {
+    if (e.tagName !== 'a') return null;
+    const href = attribute(e, 'href');
+    if (/^(https?|mailto):/i.test(href)) return schema.mark('link', { kind: 'web', target: href });
+    const to = href ? this.places.target(this.page, href) : null;
+    return to && linkToAnchor(anchorName(to.path, to.id));
   }
 
   private add(n: Node, c: Context): void {
@@ -285,7 +302,8 @@ class PageReader {
     }
     if (/pagebreak/.test(attribute(e, 'epub:type')) || attribute(e, 'role') === 'doc-pagebreak') return;
     if (BLOCKS.has(tag) || this.isBlockByType(e)) return this.block(e, outer, classes, look);
-    this.children(e.childNodes, { ...outer, marks: this.marks(e, outer, look, classes) });
+    this.anchor(e);
+    this.children(e.childNodes, { ...outer, marks: marksOf(e, outer, look, classes, this.linkOf(e)) });
     // The number of a heading stands on a line of its own.
     if (outer.heading && classes.includes('number')) this.add(schema.node('lineBreak'), outer);
   }
@@ -298,6 +316,7 @@ class PageReader {
 
   private block(e: Element, outer: Context, classes: readonly string[], look: Look): void {
     this.flush();
+    this.anchor(e);
     if (look.breakBefore || classes.includes('page-break')) this.breakPending = true;
     const c: Context = { ...outer, look: { ...inherited(outer.look), ...look } };
     const tag = e.tagName;
@@ -359,26 +378,6 @@ class PageReader {
     return '';
   }
 
-  private marks(e: Element, outer: Context, look: Look, classes: readonly string[]): readonly Mark[] {
-    const m = schema.marks;
-    let own = outer.marks as Mark[];
-    const put = (mark: Mark): void => void (own = mark.addToSet(own) as Mark[]);
-    const tag = e.tagName;
-    if (/^(em|i|cite|dfn|var)$/.test(tag) || look.italic) put(m.emphasis!.create());
-    if ((/^(strong|b)$/.test(tag) && look.bold !== false) || look.bold)
-      if (!outer.heading) put(m.strong!.create());
-    if (look.smallCaps || classes.some((c) => /^small-?caps?$|^sc$/i.test(c))) put(m.smallCaps!.create());
-    if (/^(s|strike)$/.test(tag) || look.strike) put(m.strike!.create());
-    if (tag === 'sup' || look.script === 'super') put(m.super!.create());
-    else if (tag === 'sub' || look.script === 'sub') put(m.sub!.create());
-    if (/^(code|tt|kbd|samp)$/.test(tag) || look.monospace) put(m.monospaced!.create());
-    const language = attribute(e, 'lang') || attribute(e, 'xml:lang');
-    if (language) put(m.language!.create({ tag: language }));
-    if (tag === 'a' && /^(https?|mailto):/i.test(attribute(e, 'href')))
-      put(m.link!.create({ kind: 'web', target: attribute(e, 'href') }));
-    return own;
-  }
-
   private picture(e: Element, c: Context): void {
     const src = attribute(e, 'src') || attribute(e, 'href') || attribute(e, 'xlink:href');
     const bytes = src ? this.places.picture(this.page, src) : null;
@@ -419,13 +418,6 @@ class PageReader {
   }
 }
 
-/** Alignment, size and face go down to what stands inside; breaks and margins do not. */
-function inherited({ align, size, italic, bold, monospace, indented }: Look): Look {
-  const look: Look = { align, size, italic, bold, monospace, indented };
-  for (const k of Object.keys(look) as (keyof Look)[]) if (look[k] === undefined) delete look[k];
-  return look;
-}
-
 function trimmed(nodes: readonly ChildNode[]): ChildNode[] {
   const last = nodes.at(-1);
   if (last?.nodeName !== '#text') return [...nodes];
@@ -433,14 +425,4 @@ function trimmed(nodes: readonly ChildNode[]): ChildNode[] {
     ...nodes.slice(0, -1),
     { ...(last as Tree.TextNode), value: (last as Tree.TextNode).value.replace(/\n$/, '') },
   ];
-}
-
-function withoutBackLinks(nodes: readonly ChildNode[]): ChildNode[] {
-  return nodes.flatMap((n): ChildNode[] => {
-    if (!isElement(n)) return [n];
-    if (n.tagName === 'a' && attribute(n, 'href').includes('#') && isBackLink(n, textIn(n))) return [];
-    const childNodes = withoutBackLinks(n.childNodes);
-    if (childNodes.length === 0 && n.childNodes.length > 0) return [];
-    return [{ ...n, childNodes }];
-  });
 }

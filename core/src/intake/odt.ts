@@ -16,6 +16,7 @@ import { schema } from '../book';
 import { OdtStyles, type OdtLook } from './odt-style';
 import { PictureShelf } from './pictures';
 import {
+  linkToAnchor,
   looksOf,
   rawManuscript,
   rawParagraph,
@@ -165,6 +166,7 @@ class OdtReader {
         language: look.language,
       });
     let now = make();
+    now.anchors.push(...bookmarksIn(e));
     const made: RawParagraph[] = [];
     const flush = (): void => {
       const looks = looksOf(now);
@@ -230,7 +232,9 @@ class OdtReader {
           const href = e.attrs['xlink:href'] ?? '';
           const own = /^(https?|mailto):/i.test(href)
             ? schema.marks.link!.create({ kind: 'web', target: href }).addToSet(marks as Mark[])
-            : marks;
+            : href.startsWith('#')
+              ? linkToAnchor(href.slice(1).replace(/\|outline$/, '')).addToSet(marks as Mark[])
+              : marks;
           this.inline(e.children, own as Mark[], block, heading, add, cut);
           break;
         }
@@ -289,3 +293,17 @@ class OdtReader {
     return id ? { id, alt: said('desc') || said('title') } : null;
   }
 }
+
+/** Names of bookmarks and references in a paragraph (OpenDocument 1.3 §6.2.1); a heading is also known by its own words. */
+function bookmarksIn(e: XmlElement): string[] {
+  const names: string[] = e.name === 'h' ? [wordsIn(e).trim()] : [];
+  for (const c of e.children) {
+    if (typeof c === 'string') continue;
+    if (/^(bookmark|bookmark-start|reference-mark|reference-mark-start)$/.test(c.name))
+      names.push(c.attrs['text:name'] ?? '');
+    names.push(...bookmarksIn(c));
+  }
+  return names.filter((n) => n !== '');
+}
+const wordsIn = (e: XmlElement): string =>
+  e.children.map((c) => (typeof c === 'string' ? c : wordsIn(c))).join('');

@@ -2,8 +2,8 @@
  * What a manuscript file says, paragraph by paragraph, before anything is made of it: text with its marks, and what the
  * paragraph looks like. Every reader of a format ends here; recognition starts here and knows no format.
  */
-import type { Node } from 'prosemirror-model';
-import type { SectionKind } from '../book';
+import type { Mark, Node } from 'prosemirror-model';
+import { schema, type SectionKind } from '../book';
 
 export interface RawParagraph {
   kind: 'paragraph';
@@ -27,6 +27,8 @@ export interface RawParagraph {
   language: string;
   /** The kind of section that the file itself says begins here; '' where it says nothing. */
   opens: SectionKind | '';
+  /** Names by which links of the file point here. */
+  anchors: string[];
 }
 export interface RawTable {
   kind: 'table';
@@ -68,6 +70,12 @@ export interface RawManuscript {
   cautions: { rule: string; message: string }[];
 }
 
+/** A link to a place of the same file, by the name of its anchor; assembly turns it into a place of the book. */
+export const linkToAnchor = (name: string): Mark =>
+  schema.mark('link', { kind: 'place', target: `${ANCHOR}${name}` });
+/** What begins the target of such a link. */
+export const ANCHOR = '^';
+
 export const rawParagraph = (more: Partial<RawParagraph> = {}): RawParagraph => ({
   kind: 'paragraph',
   inline: [],
@@ -86,6 +94,7 @@ export const rawParagraph = (more: Partial<RawParagraph> = {}): RawParagraph => 
   language: '',
   opens: '',
   ...more,
+  anchors: [...(more.anchors ?? [])],
 });
 
 export const rawManuscript = (): RawManuscript => ({
