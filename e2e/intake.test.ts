@@ -69,6 +69,26 @@ describe('the intake sheet', () => {
     await page.getByRole('button', { name: 'Join to the one before' }).last().click();
     await page.waitForFunction((n) => document.querySelectorAll('[data-intake]').length === n, before - 1);
   });
+  it('divides a section, and puts it into the part above and out again', async () => {
+    const md =
+      '# Part One\n\n## Chapter 1: The Boat\n\nText.\n\nMore of it.\n\n# Chapter Two: The Tide\n\nMore.\n';
+    await onSheet('Level.md', new TextEncoder().encode(md));
+    const boat = page.locator('[data-intake]', { hasText: 'The Boat' });
+    const before = (await rows()).length;
+    await boat.getByRole('button', { name: 'Divide' }).click();
+    await page.getByLabel('Divide before').getByText('More of it.').click();
+    await page.waitForFunction((n) => document.querySelectorAll('[data-intake]').length === n, before + 1);
+    const depth = await boat.getAttribute('data-depth');
+    await boat
+      .getByRole('button', { name: depth === '1' ? 'Out of the part' : 'Into the part above' })
+      .click();
+    await expect.poll(() => boat.getAttribute('data-depth')).not.toBe(depth);
+    await page.getByLabel('Title of the book').fill('Posts');
+    await page.getByLabel('Title of the book').press('Enter');
+    await page.getByLabel('Author', { exact: true }).fill('Ines Calloway');
+    await page.getByLabel('Author', { exact: true }).press('Enter');
+    await page.locator('header').getByText('Posts').waitFor();
+  });
   it('opens what was set aside and puts it back into its section', async () => {
     const md = '# Chapter One: The Boat\n\nText.\n\n# Chapter Two: The Tide\n\nMore.\n';
     const id = await onSheet('Aside.md', new TextEncoder().encode(md));

@@ -7,7 +7,7 @@ import { createReadStream, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
-import { bookFromJson, bookToJson } from '@pagina/core/book';
+import { bookFromJson, bookToJson, type Arrival, type Book } from '@pagina/core/book';
 import { fileStem } from '@pagina/core/record';
 import {
   addProduct,
@@ -15,6 +15,7 @@ import {
   createTitle,
   filePath,
   finish,
+  keepBytes,
   keepFile,
   readTitle,
   report,
@@ -95,6 +96,7 @@ export class Runner {
 
   private doIt(job: Job, folder: string): Promise<End> {
     if (job.kind === 'read') return this.read(job, folder);
+    if (job.kind === 'reread') return this.reread(job, folder);
     if (job.kind === 'make') return this.make(job, folder);
     if (job.kind === 'send') return this.send(job);
     return Promise.resolve({ state: 'failed', error: `There is no such work as "${job.kind}".` });
@@ -127,6 +129,29 @@ export class Runner {
 
   private async read(job: Job, folder: string): Promise<End> {
     const { sha256, title, name = '' } = job.payload as { sha256: string; title: string; name?: string };
+    const read = await this.reading(job, folder, sha256, name);
+    if (!('book' in read)) return read;
+    await createTitle(this.store, read.book, title, read.arrival);
+    return { state: 'done', result: { title } };
+  }
+
+  /** Reads a manuscript for a title that is there already; what was read is kept for the author to compare. */
+  private async reread(job: Job, folder: string): Promise<End> {
+    const { sha256, name } = job.payload as { sha256: string; name: string };
+    const read = await this.reading(job, folder, sha256, name);
+    if (!('book' in read)) return read;
+    const text = JSON.stringify({ name, book: bookToJson(read.book), findings: read.arrival.findings });
+    const kept = await keepBytes(this.store, new TextEncoder().encode(text));
+    return { state: 'done', result: { reading: kept.sha256 } };
+  }
+
+  /** A manuscript's book, with the files of its pictures kept. */
+  private async reading(
+    job: Job,
+    folder: string,
+    sha256: string,
+    name: string,
+  ): Promise<{ book: Book; arrival: Arrival } | End> {
     const manuscript = filePath(this.store, sha256);
     const answer = await this.task(job, { kind: 'read', manuscript, name, folder });
     if (answer.type !== 'read') return endOf(answer);
@@ -139,8 +164,7 @@ export class Runner {
       ...parsed.value,
       pictures: parsed.value.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })),
     };
-    await createTitle(this.store, book, title, answer.arrival);
-    return { state: 'done', result: { title } };
+    return { book, arrival: answer.arrival };
   }
 
   private async make(job: Job, folder: string): Promise<End> {

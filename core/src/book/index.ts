@@ -5,3 +5,4 @@ export * from './ids';
 export * from './changes';
 export * from './arrival';
 export * from './numbering';
+export * from './compare';

@@ -6,4 +6,5 @@ export * from './rearrange';
 export * from './divide';
 export * from './kind';
 export * from './standing';
+export * from './renew';
 export * from './putback';

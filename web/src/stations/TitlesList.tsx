@@ -6,28 +6,20 @@ import { useCallback, useEffect, useRef, useState, type DragEvent } from 'react'
 import { formatDistanceToNow } from 'date-fns';
 import { toast } from 'sonner';
 import { MANUSCRIPT_ENDINGS } from '@pagina/core/base';
-import type { Job, TitleRow } from '@pagina/data';
-import { Button, input, Progress } from '@/ui/controls';
+import type { TitleRow } from '@pagina/data';
+import { pastedManuscript, readFile, type Reading } from '@/title/reading';
+import { Button, input } from '@/ui/controls';
+import { ReadingLine } from '@/ui/ReadingLine';
 
 interface Loaded {
   titles: TitleRow[];
   deleted: TitleRow[];
 }
 
-/** What was copied elsewhere as a file to read: with its markup where there is any. */
-function pastedManuscript(data: DataTransfer | null): File | null {
-  if (!data) return null;
-  if (data.files[0]) return data.files[0];
-  const html = data.getData('text/html');
-  const text = data.getData('text/plain');
-  if (html.trim() !== '') return new File([`<!doctype html>${html}`], 'Pasted text.html');
-  return text.trim() === '' ? null : new File([text], 'Pasted text.txt');
-}
-
 export function TitlesList() {
   const router = useRouter();
   const [loaded, setLoaded] = useState<Loaded | null>(null);
-  const [reading, setReading] = useState<{ name: string; job: Job | null } | null>(null);
+  const [reading, setReading] = useState<Reading | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const [over, setOver] = useState(false);
   const [blank, setBlank] = useState<string | null>(null);
@@ -43,27 +35,10 @@ export function TitlesList() {
   const bringIn = async (f: File | undefined): Promise<void> => {
     if (!f) return;
     setRefusal(null);
-    setReading({ name: f.name, job: null });
     try {
-      const r = await fetch('/api/titles/import', {
-        method: 'POST',
-        headers: { 'x-file-name': encodeURIComponent(f.name), 'Content-Type': 'application/octet-stream' },
-        body: f,
-      });
-      const {
-        job: id,
-        title,
-        message,
-      } = (await r.json()) as { job?: string; title?: string; message?: string };
-      if (!r.ok || !id) throw new Error(message);
-      for (;;) {
-        const job = (await (await fetch(`/api/jobs/${id}`)).json()) as Job;
-        setReading({ name: f.name, job });
-        if (job.state === 'done') return router.push(`/titles/${title}/order`);
-        if (job.state === 'failed') throw new Error(job.error ?? '');
-        if (job.state === 'stopped') return setReading(null);
-        await new Promise((done) => setTimeout(done, 250));
-      }
+      const job = await readFile('/api/titles/import', f, setReading);
+      if (job?.title) return router.push(`/titles/${job.title}/order`);
+      setReading(null);
     } catch (e) {
       setReading(null);
       setRefusal(`${f.name}: ${(e as Error).message || 'it could not be brought in.'}`);
@@ -146,14 +121,8 @@ export function TitlesList() {
           </p>
         ) : null}
         {reading ? (
-          <div className="mb-4 flex items-center gap-4 border-y border-rule bg-sheet px-4 py-3" role="status">
-            <span className="font-serif">{reading.name}</span>
-            <Progress stage={reading.job?.stage || 'Keeping the file'} share={reading.job?.share ?? 0} />
-            {reading.job ? (
-              <Button onClick={() => void fetch(`/api/jobs/${reading.job?.id}`, { method: 'DELETE' })}>
-                Stop
-              </Button>
-            ) : null}
+          <div className="mb-4">
+            <ReadingLine reading={reading} />
           </div>
         ) : null}
         {blank !== null ? (

@@ -2,6 +2,10 @@
 /** The running order: a ruled ledger of sections by matter and part, with one lane an edition. */
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useRouter } from 'next/navigation';
+import { toast } from 'sonner';
+import { bookFromJson, type Book } from '@pagina/core/book';
+import { readFile, type Reading } from '@/title/reading';
+import { ReadingLine } from '@/ui/ReadingLine';
 import { useBook, useTitle } from '@/title/context';
 import { useActions } from './actions';
 import { useArrival } from './arrival';
@@ -9,6 +13,7 @@ import { useRowFacts } from './facts';
 import { IntakeSheet } from './IntakeSheet';
 import { Ledger } from './Ledger';
 import { Particulars } from './Particulars';
+import { Renewal } from './Renewal';
 import { useSelection } from './selection';
 import { Tools } from './Tools';
 
@@ -23,6 +28,8 @@ export function RunningOrder() {
   const { choose, at, ids } = selection;
   const [renaming, setRenaming] = useState<string | null>(null);
   const [particulars, setParticulars] = useState(true);
+  const [reading, setReading] = useState<Reading | null>(null);
+  const [newer, setNewer] = useState<{ name: string; book: Book } | null>(null);
   const [asRead, setAsRead] = useState(false);
   const { kept, accept, markBack } = useArrival(session.id);
   useEffect(() => {
@@ -40,6 +47,22 @@ export function RunningOrder() {
     },
     [goTo, router],
   );
+  const bringIn = async (file: File): Promise<void> => {
+    try {
+      const job = await readFile(`/api/titles/${session.id}/renewal`, file, setReading);
+      if (!job) return;
+      const r = await fetch(`/api/titles/${session.id}/renewal?job=${job.id}`);
+      const read = (await r.json()) as { name: string; book: unknown; message?: string };
+      const parsed = r.ok ? bookFromJson(read.book) : null;
+      if (!parsed?.ok) throw new Error(read.message ?? parsed?.refusal.message);
+      await session.flush();
+      setNewer({ name: read.name, book: parsed.value });
+    } catch (e) {
+      toast(`${file.name}: ${(e as Error).message || 'it could not be brought in.'}`);
+    } finally {
+      setReading(null);
+    }
+  };
   const chosen = book.sections.filter((s) => selection.chosen.has(s.id));
   if (kept && (asRead || kept.acceptedAt === null))
     return (
@@ -53,8 +76,18 @@ export function RunningOrder() {
         onBack={markBack}
       />
     );
+  if (newer) return <Renewal name={newer.name} fresh={newer.book} onDone={() => setNewer(null)} />;
   return (
-    <div className="flex h-full flex-col">
+    <div
+      className="flex h-full flex-col"
+      onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
+      onDrop={(e) => {
+        const [file] = e.dataTransfer.files;
+        if (!file) return;
+        e.preventDefault();
+        void bringIn(file);
+      }}
+    >
       <Tools
         chosen={chosen}
         all={book.sections}
@@ -67,8 +100,10 @@ export function RunningOrder() {
           setRenaming(id);
         }}
         onOpen={open}
+        onNewer={(file) => void bringIn(file)}
         onAsRead={kept ? () => setAsRead(true) : null}
       />
+      {reading ? <ReadingLine reading={reading} /> : null}
       <div className="flex min-h-0 flex-1">
         <Ledger
           facts={facts}

@@ -1,5 +1,7 @@
 'use client';
 /** What can be done with the chosen sections, in words. */
+import { useRef } from 'react';
+import { MANUSCRIPT_ENDINGS } from '@pagina/core/base';
 import { kindRule, SECTION_KINDS, type Section, type SectionKind } from '@pagina/core/book';
 import { Button } from '@/ui/controls';
 import type { Actions } from './actions';
@@ -14,6 +16,7 @@ export function Tools({
   onAdded,
   onOpen,
   onAsRead,
+  onNewer,
 }: {
   chosen: readonly Section[];
   all: readonly Section[];
@@ -26,7 +29,9 @@ export function Tools({
   onOpen: (id: string) => void;
   /** Opens the intake sheet again; null for a title that had none. */
   onAsRead: (() => void) | null;
+  onNewer: (file: File) => void;
 }) {
+  const newer = useRef<HTMLInputElement>(null);
   const ids = chosen.map((s) => s.id);
   const one = chosen.length === 1 ? chosen[0] : undefined;
   const none = chosen.length === 0;
@@ -124,6 +129,21 @@ export function Tools({
         Delete
       </Button>
       <span className="ml-auto" />
+      <Button kind="quiet" className={tool} onClick={() => newer.current?.click()}>
+        Newer manuscript
+      </Button>
+      <input
+        ref={newer}
+        type="file"
+        accept={MANUSCRIPT_ENDINGS.join(',')}
+        className="hidden"
+        aria-label="Newer manuscript file"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) onNewer(file);
+        }}
+      />
       {onAsRead ? (
         <Button kind="quiet" className={tool} onClick={onAsRead}>
           As it was read
