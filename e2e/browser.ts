@@ -47,6 +47,13 @@ export async function station(page: Page, id: string, name: string): Promise<voi
   await page.goto(`${address()}/titles/${id}/${name}`);
   await page.waitForSelector('[data-pages]:not([data-pages="0"])', { timeout: 30_000 });
 }
+/** Brings a section's text into sight and answers its editor. */
+export async function textOf(page: Page, heading: string) {
+  await page.locator('[data-section] h2', { hasText: heading }).first().scrollIntoViewIfNeeded();
+  const editor = page.getByRole('textbox', { name: heading });
+  await editor.waitFor();
+  return editor;
+}
 export const saved = (page: Page): Promise<unknown> => page.waitForSelector('[data-saving="saved"]');
 export const pagesInStrip = async (page: Page): Promise<number> =>
   Number(await page.getAttribute('[data-pages]', 'data-pages'));

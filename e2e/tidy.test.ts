@@ -34,7 +34,7 @@ const waitText = async (pattern: RegExp): Promise<void> => {
 
 describe('tidying', () => {
   it('lists what it would change, by kind, with what stands around it', async () => {
-    await page.getByRole('button', { name: 'Tidy the text' }).click();
+    await page.getByRole('button', { name: 'Tidy', exact: true }).click();
     await kind('quotation-marks').getByText('6 places').waitFor();
     await kind('dashes').getByText('1 place').waitFor();
     await kind('ellipses').getByRole('button', { expanded: false }).click();
@@ -54,7 +54,7 @@ describe('tidying', () => {
     await kind('dashes').getByRole('button', { name: 'Leave', exact: true }).click();
     await kind('dashes').waitFor({ state: 'detached' });
     await station(page, id, 'manuscript');
-    await page.getByRole('button', { name: 'Tidy the text' }).click();
+    await page.getByRole('button', { name: 'Tidy', exact: true }).click();
     await kind('quotation-marks').waitFor();
     expect(await kind('dashes').count()).toBe(0);
   });

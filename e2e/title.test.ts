@@ -14,6 +14,7 @@ import {
   saved,
   serverBook,
   station,
+  textOf,
 } from './browser';
 import { makeEbook } from '@pagina/make';
 import type { Book } from '@pagina/core/book';
@@ -178,7 +179,7 @@ describe('the manuscript', () => {
   const editor = () => page.getByRole('textbox', { name: 'The Carts' });
   it('keeps what is typed, and shows folio and line beside it', async () => {
     await station(page, id, 'manuscript');
-    await editor().scrollIntoViewIfNeeded();
+    await textOf(page, 'The Carts');
     await page.waitForSelector('[data-folio^="3 · "]');
     await editor().locator('p').first().click();
     await page.keyboard.press('Home');
@@ -188,13 +189,13 @@ describe('the manuscript', () => {
       .poll(async () => JSON.stringify((await serverBook(id)).book.sections[5]?.content))
       .toContain('Slowly, slowly.');
     await station(page, id, 'manuscript');
-    await editor().scrollIntoViewIfNeeded();
+    await textOf(page, 'The Carts');
     expect(await editor().textContent()).toContain('Slowly, slowly.');
   });
   it('moves the pages as one types', async () => {
     await station(page, id, 'manuscript');
     const pages = await pagesInStrip(page);
-    await editor().scrollIntoViewIfNeeded();
+    await textOf(page, 'The Carts');
     await editor().locator('p').nth(1).click();
     await page.keyboard.press('End');
     await page.keyboard.insertText(
@@ -206,17 +207,18 @@ describe('the manuscript', () => {
     await expect.poll(() => pagesInStrip(page), { timeout: 10_000 }).toBe(pages);
   });
   it('sets emphasis and subheads, names the style under the cursor, and puts in a break', async () => {
-    await editor().scrollIntoViewIfNeeded();
+    await textOf(page, 'The Carts');
     await editor().locator('p').nth(1).click();
     expect(await page.textContent('[data-style-name]')).toBe('Text');
     await page.getByLabel('Style of the paragraph').selectOption('subhead2');
     expect(await page.textContent('[data-style-name]')).toBe('Subhead 2');
-    await page.getByLabel('Style of the paragraph').selectOption('paragraph');
+    await page.getByLabel('Style of the paragraph').selectOption('text');
     await editor().locator('p').nth(1).selectText();
     await page.keyboard.press('Control+i');
     expect(await editor().locator('p').nth(1).locator('em').count()).toBe(1);
     const rules = await editor().locator('hr').count();
-    await page.getByRole('button', { name: 'Break with ornament' }).click();
+    await page.getByRole('button', { name: 'Put in' }).click();
+    await page.getByRole('menuitem', { name: 'Break with ornament' }).click();
     await expect.poll(() => editor().locator('hr').count()).toBe(rules + 1);
     await saved(page);
     for (let i = 0; i < 4; i++) {
@@ -227,7 +229,7 @@ describe('the manuscript', () => {
   });
   it('divides a section where the cursor stands', async () => {
     await station(page, id, 'manuscript');
-    await editor().scrollIntoViewIfNeeded();
+    await textOf(page, 'The Carts');
     await editor().locator('h2').click();
     await page.getByRole('button', { name: 'Divide here' }).click();
     await expect.poll(async () => (await serverBook(id)).book.sections.length).toBe(10);
@@ -240,8 +242,7 @@ describe('the manuscript', () => {
     await station(page, id, 'manuscript');
     await station(other, id, 'manuscript');
     const type = async (p: Page, n: number, words: string): Promise<void> => {
-      const e = p.getByRole('textbox', { name: 'The Carts' });
-      await e.scrollIntoViewIfNeeded();
+      const e = await textOf(p, 'The Carts');
       await e.locator('p').nth(n).click();
       await p.keyboard.press('Home');
       await p.keyboard.type(words);
@@ -260,7 +261,7 @@ describe('the manuscript', () => {
   });
   it('sends the last words when the page is left', async () => {
     await station(page, id, 'manuscript');
-    await editor().scrollIntoViewIfNeeded();
+    await textOf(page, 'The Carts');
     await editor().locator('p').first().click();
     await page.keyboard.press('Home');
     await page.keyboard.type('Last words. ', { delay: 0 });

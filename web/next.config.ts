@@ -18,7 +18,7 @@ const policy = [
 
 const config: NextConfig = {
   transpilePackages: ['@pagina/core', '@pagina/data'],
-  serverExternalPackages: ['@libsql/client', 'libsql'],
+  serverExternalPackages: ['@libsql/client', 'libsql', 'hunspell-asm'],
   turbopack: { root: resolve(import.meta.dirname, '..') },
   poweredByHeader: false,
   devIndicators: false,

@@ -160,7 +160,7 @@ describe('a composed book', () => {
       const { ops } = displayList(drawnPage(c, page), c.words, new DisplayIndex());
       for (let at = 0; at < ops.length;) {
         if (ops[at] !== TEXT) {
-          at += ops[at] === 2 ? 5 : 6;
+          at += ops[at] === 2 ? 5 : 7;
           continue;
         }
         const n = ops[at + 5] as number;

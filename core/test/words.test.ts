@@ -130,7 +130,7 @@ describe('sheets', () => {
       let chars = 0;
       for (let at = 0; at < list.ops.length;) {
         if (list.ops[at] !== TEXT) {
-          at += list.ops[at] === 2 ? 5 : 6;
+          at += list.ops[at] === 2 ? 5 : 7;
           continue;
         }
         const n = list.ops[at + 5] as number;

@@ -7,3 +7,4 @@ export { titles } from './schema';
 export * from './listings';
 export * from './arrivals';
 export * from './refusals';
+export * from './versions';

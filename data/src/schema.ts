@@ -12,6 +12,19 @@ export const titles = sqliteTable('titles', {
   deletedAt: integer('deleted_at'),
 });
 
+/** Names that the author gave to the book as it was at a revision. */
+export const versions = sqliteTable(
+  'versions',
+  {
+    id: text('id').primaryKey(),
+    title: text('title').notNull(),
+    name: text('name').notNull(),
+    revision: integer('revision').notNull(),
+    at: integer('at').notNull(),
+  },
+  (t) => [index('versions_title').on(t.title, t.at)],
+);
+
 /** How a title's manuscript was read; looked over and accepted, or not yet. */
 export const arrivals = sqliteTable('arrivals', {
   title: text('title').primaryKey(),

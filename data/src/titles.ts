@@ -31,8 +31,10 @@ const metaSchema = z.object({
   version: z.literal(1),
   record: z.unknown(),
   sections: z.array(z.record(z.string(), z.unknown())),
+  numbering: z.unknown().optional(),
   editions: z.unknown(),
   pictures: z.unknown(),
+  words: z.unknown().optional(),
 });
 
 export interface TitleRow {
@@ -57,9 +59,11 @@ const metaOf = (book: Book): string =>
   JSON.stringify({
     version: book.version,
     record: book.record,
+    numbering: book.numbering,
     sections: book.sections.map(({ content: _, ...s }) => s),
     editions: book.editions,
     pictures: book.pictures,
+    words: book.words,
   });
 
 /** Ids of sections whose text a change needs. */

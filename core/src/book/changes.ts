@@ -64,6 +64,7 @@ const single = [
     fields: someOf(editionSchema.omit({ id: true })),
   }),
   z.object({ type: z.literal('set-editions'), editions: z.array(editionSchema) }),
+  z.object({ type: z.literal('set-words'), words: z.array(z.string()) }),
   z.object({ type: z.literal('set-pictures'), pictures: z.array(pictureSchema) }),
 ] as const;
 
@@ -145,6 +146,11 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       return done({
         book: { ...book, editions: change.editions },
         inverse: { type: 'set-editions', editions: [...book.editions] },
+      });
+    case 'set-words':
+      return done({
+        book: { ...book, words: change.words },
+        inverse: { type: 'set-words', words: [...book.words] },
       });
     case 'set-pictures':
       return done({

@@ -69,6 +69,8 @@ const bookJson = z.object({
   sections: z.array(sectionJson),
   editions: z.array(editionSchema),
   pictures: z.array(pictureSchema).default([]),
+  /** Words that are right in this book, whatever a dictionary says. */
+  words: z.array(z.string()).default([]),
 });
 export type BookJson = z.input<typeof bookJson>;
 
@@ -81,6 +83,7 @@ export interface Book {
   sections: readonly Section[];
   editions: readonly Edition[];
   pictures: readonly Picture[];
+  words: readonly string[];
 }
 
 export const defaultEditions = (): Edition[] => [
@@ -102,6 +105,7 @@ export const newBook = (
   sections,
   editions: defaultEditions(),
   pictures,
+  words: [],
 });
 
 /** An empty section: one empty paragraph. */
@@ -163,6 +167,7 @@ export const bookToJson = (book: Book): BookJson => ({
   sections: book.sections.map(sectionToJson),
   editions: [...book.editions],
   pictures: [...book.pictures],
+  words: [...book.words],
 });
 
 export const carries = (section: Section, edition: string): boolean => !section.leftOut.includes(edition);

@@ -8,6 +8,10 @@ import { Schema, type MarkSpec, type NodeSpec } from 'prosemirror-model';
 
 const id = { id: { default: '' } };
 
+/** Attributes an element of ours bears, so that what is copied inside a book is pasted as it was. */
+const given = (el: HTMLElement, name: string): string => el.getAttribute(`data-${name}`) ?? '';
+const styleOf = (el: HTMLElement, name: string): string => el.style.getPropertyValue(name);
+
 const nodes: Record<string, NodeSpec> = {
   doc: { content: 'block+ noteBody*' },
   paragraph: {
@@ -29,7 +33,7 @@ const nodes: Record<string, NodeSpec> = {
   break: {
     group: 'block',
     attrs: { ...id, ornament: { default: true } },
-    parseDOM: [{ tag: 'hr' }],
+    parseDOM: [{ tag: 'hr', getAttrs: (el) => ({ ornament: given(el, 'ornament') !== 'false' }) }],
     toDOM: (n) => ['hr', { 'data-id': n.attrs.id as string, 'data-ornament': String(n.attrs.ornament) }],
   },
   pageBreak: {
@@ -67,7 +71,9 @@ const nodes: Record<string, NodeSpec> = {
   verseLine: {
     content: 'inline*',
     attrs: { ...id, indent: { default: 0 } },
-    parseDOM: [{ tag: 'p.line', priority: 60 }],
+    parseDOM: [
+      { tag: 'p.line', priority: 60, getAttrs: (el) => ({ indent: Number(given(el, 'indent')) || 0 }) },
+    ],
     toDOM: (n) => [
       'p',
       { class: 'line', 'data-id': n.attrs.id as string, 'data-indent': String(n.attrs.indent) },
@@ -78,8 +84,18 @@ const nodes: Record<string, NodeSpec> = {
     group: 'block',
     content: 'item+',
     attrs: { ...id, ordered: { default: false }, start: { default: 1 } },
-    parseDOM: [{ tag: 'ul' }, { tag: 'ol', attrs: { ordered: true } }],
-    toDOM: (n) => [n.attrs.ordered ? 'ol' : 'ul', { 'data-id': n.attrs.id as string }, 0],
+    parseDOM: [
+      { tag: 'ul' },
+      {
+        tag: 'ol',
+        getAttrs: (el) => ({ ordered: true, start: Number(el.getAttribute('start')) || 1 }),
+      },
+    ],
+    toDOM: (n) => [
+      n.attrs.ordered ? 'ol' : 'ul',
+      { 'data-id': n.attrs.id as string, ...(n.attrs.ordered ? { start: n.attrs.start as number } : {}) },
+      0,
+    ],
   },
   item: {
     content: 'paragraph (paragraph | list)*',
@@ -97,11 +113,34 @@ const nodes: Record<string, NodeSpec> = {
       alt: { default: '' },
       credit: { default: '' },
       width: { default: 100 },
+      /** Where it stands, or on a page of its own. */
+      place: { default: 'here' },
+      /** The outline it is cut to. */
+      mask: { default: 'none' },
+      /** A web address that it leads to. */
+      link: { default: '' },
     },
-    parseDOM: [{ tag: 'figure' }],
-    toDOM: (n) => [
+    parseDOM: [
+      {
+        tag: 'figure',
+        contentElement: 'figcaption',
+        getAttrs: (el) => ({
+          picture: given(el, 'picture'),
+          alt: given(el, 'alt') || (el.querySelector('img')?.getAttribute('alt') ?? ''),
+          credit: given(el, 'credit'),
+          width: Number(given(el, 'width')) || 100,
+          place: given(el, 'place') || 'here',
+          mask: given(el, 'mask') || 'none',
+          link: given(el, 'link'),
+        }),
+      },
+    ],
+    toDOM: ({ attrs: { id: own, ...more } }) => [
       'figure',
-      { 'data-id': n.attrs.id as string, 'data-picture': n.attrs.picture as string },
+      {
+        'data-id': own as string,
+        ...Object.fromEntries(Object.entries(more).map(([name, v]) => [`data-${name}`, String(v)])),
+      },
       ['figcaption', 0],
     ],
   },
@@ -110,7 +149,14 @@ const nodes: Record<string, NodeSpec> = {
     group: 'block',
     content: 'paragraph+',
     attrs: { ...id, align: { default: 'centre' } },
-    parseDOM: [{ tag: 'div.passage' }],
+    parseDOM: [
+      {
+        tag: 'div.passage',
+        getAttrs: (el) => ({
+          align: ['right', 'inset'].find((a) => el.classList.contains(a)) ?? 'centre',
+        }),
+      },
+    ],
     toDOM: (n) => [
       'div',
       { class: `passage ${n.attrs.align as string}`, 'data-id': n.attrs.id as string },
@@ -150,7 +196,7 @@ const nodes: Record<string, NodeSpec> = {
   noteBody: {
     content: 'paragraph+',
     attrs: id,
-    parseDOM: [{ tag: 'aside.note' }],
+    parseDOM: [{ tag: 'aside.note', getAttrs: (el) => ({ id: given(el, 'id') }) }],
     toDOM: (n) => ['aside', { class: 'note', 'data-id': n.attrs.id as string }, 0],
   },
   text: { group: 'inline' },
@@ -166,33 +212,95 @@ const nodes: Record<string, NodeSpec> = {
     inline: true,
     atom: true,
     attrs: { ref: { default: '' } },
-    parseDOM: [{ tag: 'sup.note-mark' }],
+    parseDOM: [{ tag: 'sup.note-mark', getAttrs: (el) => ({ ref: given(el, 'ref') }), priority: 60 }],
     toDOM: (n) => ['sup', { class: 'note-mark', 'data-ref': n.attrs.ref as string }, '*'],
   },
 };
 
+const weight = (value: string): false | null => (/^(bold(er)?|[6-9]\d{2})$/.test(value) ? null : false);
+
 const marks: Record<string, MarkSpec> = {
+  /** To the web, to a place ("section" or "section#block"), or to a book in a shop by its ISBN. */
   link: {
     attrs: { kind: { default: 'web' }, target: { default: '' } },
     inclusive: false,
     parseDOM: [
-      { tag: 'a[href]', getAttrs: (el) => ({ kind: 'web', target: el.getAttribute('href') ?? '' }) },
+      {
+        tag: 'a[data-kind]',
+        priority: 60,
+        getAttrs: (el) => ({ kind: given(el, 'kind'), target: given(el, 'target') }),
+      },
+      {
+        tag: 'a[href]',
+        getAttrs: (el) => {
+          const target = el.getAttribute('href') ?? '';
+          return /^(https?|mailto):/i.test(target) && { kind: 'web', target };
+        },
+      },
     ],
-    toDOM: (m) => ['a', { 'data-kind': m.attrs.kind as string, title: m.attrs.target as string }, 0],
+    toDOM: (m) => [
+      'a',
+      {
+        'data-kind': m.attrs.kind as string,
+        'data-target': m.attrs.target as string,
+        title: m.attrs.target as string,
+      },
+      0,
+    ],
   },
-  emphasis: { parseDOM: [{ tag: 'em' }, { tag: 'i' }], toDOM: () => ['em', 0] },
-  strong: { parseDOM: [{ tag: 'strong' }, { tag: 'b' }], toDOM: () => ['strong', 0] },
-  smallCaps: { parseDOM: [{ tag: 'span.small-caps' }], toDOM: () => ['span', { class: 'small-caps' }, 0] },
-  super: { excludes: 'sub', parseDOM: [{ tag: 'sup' }], toDOM: () => ['sup', 0] },
-  sub: { excludes: 'super', parseDOM: [{ tag: 'sub' }], toDOM: () => ['sub', 0] },
-  strike: { parseDOM: [{ tag: 's' }], toDOM: () => ['s', 0] },
-  monospaced: { parseDOM: [{ tag: 'code' }], toDOM: () => ['code', 0] },
-  language: { attrs: { tag: {} }, parseDOM: [], toDOM: (m) => ['span', { lang: m.attrs.tag as string }, 0] },
+  emphasis: {
+    parseDOM: [
+      { tag: 'em' },
+      { tag: 'i', getAttrs: (el) => styleOf(el, 'font-style') !== 'normal' && null },
+      { style: 'font-style=italic' },
+      { style: 'font-style=oblique' },
+    ],
+    toDOM: () => ['em', 0],
+  },
+  strong: {
+    parseDOM: [
+      { tag: 'strong' },
+      { tag: 'b', getAttrs: (el) => !/^(normal|[1-5]\d{2})$/.test(styleOf(el, 'font-weight')) && null },
+      { style: 'font-weight', getAttrs: weight },
+    ],
+    toDOM: () => ['strong', 0],
+  },
+  smallCaps: {
+    parseDOM: [
+      { tag: 'span.small-caps' },
+      { style: 'font-variant=small-caps' },
+      { style: 'font-variant-caps=small-caps' },
+    ],
+    toDOM: () => ['span', { class: 'small-caps' }, 0],
+  },
+  super: {
+    excludes: 'sub',
+    parseDOM: [{ tag: 'sup' }, { style: 'vertical-align=super' }],
+    toDOM: () => ['sup', 0],
+  },
+  sub: {
+    excludes: 'super',
+    parseDOM: [{ tag: 'sub' }, { style: 'vertical-align=sub' }],
+    toDOM: () => ['sub', 0],
+  },
+  strike: { parseDOM: [{ tag: 's' }, { tag: 'strike' }, { tag: 'del' }], toDOM: () => ['s', 0] },
+  monospaced: { parseDOM: [{ tag: 'code' }, { tag: 'tt' }, { tag: 'kbd' }], toDOM: () => ['code', 0] },
+  language: {
+    attrs: { tag: {} },
+    parseDOM: [{ tag: 'span[lang]', getAttrs: (el) => ({ tag: el.getAttribute('lang') ?? '' }) }],
+    toDOM: (m) => ['span', { lang: m.attrs.tag as string }, 0],
+  },
+  /** Text that the index points to; "tides: neap" is a sub-entry. */
   indexed: {
     attrs: { term: {} },
     excludes: '',
     inclusive: false,
-    toDOM: () => ['span', { class: 'indexed' }, 0],
+    parseDOM: [{ tag: 'span.indexed', getAttrs: (el) => ({ term: given(el, 'term') }) }],
+    toDOM: (m) => [
+      'span',
+      { class: 'indexed', 'data-term': m.attrs.term as string, title: m.attrs.term as string },
+      0,
+    ],
   },
 };
 

@@ -1,6 +1,7 @@
 /** Checks the book itself: what its pages lack, and what would embarrass its author. */
 import type { Finding } from '../base';
-import { kindRule, type Book } from '../book';
+import { kindRule, type Book, type Section } from '../book';
+import type { BookRecord } from '../record';
 import { hasText, isStanding } from '../order';
 import { checkBookAgreement } from './agreement';
 
@@ -20,36 +21,48 @@ export function checkBook(book: Book): Finding[] {
     add('no-copyright-page', 'caution', 'The book has no copyright page.', {
       remedy: 'Call it in from the running order.',
     });
-  for (const s of book.sections) {
-    const place = { section: s.id };
-    const rule = kindRule(s.kind);
-    const made =
-      isStanding(s, book.record) || s.kind === 'contents' || s.kind === 'part' || s.kind === 'half-title';
-    if (!made && !hasText(s.content))
-      add('empty-section', 'caution', `${s.title || rule.label} has no text.`, { place });
-    if (s.kind === 'chapter' && !(s.title && s.titled) && !s.numbered)
-      add('untitled-chapter', 'caution', 'A chapter has neither title nor number.', { place });
-    if (
-      s.title &&
-      /^(chapter|part)\s+([ivxlc]+|\d+|[a-z-]+)\s*[:.\u2013\u2014-]?\s/i.test(s.title) &&
-      s.numbered &&
-      rule.numbered
-    )
-      add(
-        'doubled-number',
-        'caution',
-        `The title "${s.title}" carries its number, which is printed as well.`,
-        { place },
-      );
-    s.content.descendants((n) => {
-      if (n.type.name === 'figure' && !(n.attrs.alt as string).trim())
-        add('no-alt', 'caution', 'A picture has no alternative text.', {
-          place: { section: s.id, block: n.attrs.id as string },
-          why: 'Readers who cannot see it hear nothing, and shops ask for it.',
-        });
-      if (n.isText && /\bT(?:K){2,}\b|\blorem ipsum\b|\bXXX\b/i.test(n.text as string))
-        add('placeholder', 'caution', 'Placeholder text is left in the manuscript.', { place });
+  for (const s of book.sections) found.push(...sectionFindings(s, book.record));
+  return found;
+}
+
+/** Findings of sections that have not changed are not looked for again. */
+const known = new WeakMap<Section, { record: BookRecord; found: readonly Finding[] }>();
+
+function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
+  const before = known.get(s);
+  if (before?.record === record) return before.found;
+  const found: Finding[] = [];
+  const add = (
+    rule: string,
+    severity: Finding['severity'],
+    message: string,
+    more: Partial<Finding> = {},
+  ): void => void found.push({ rule: `book/${rule}`, severity, message, ...more });
+  const place = { section: s.id };
+  const rule = kindRule(s.kind);
+  const made = isStanding(s, record) || s.kind === 'contents' || s.kind === 'part' || s.kind === 'half-title';
+  if (!made && !hasText(s.content))
+    add('empty-section', 'caution', `${s.title || rule.label} has no text.`, { place });
+  if (s.kind === 'chapter' && !(s.title && s.titled) && !s.numbered)
+    add('untitled-chapter', 'caution', 'A chapter has neither title nor number.', { place });
+  if (
+    s.title &&
+    /^(chapter|part)\s+([ivxlc]+|\d+|[a-z-]+)\s*[:.\u2013\u2014-]?\s/i.test(s.title) &&
+    s.numbered &&
+    rule.numbered
+  )
+    add('doubled-number', 'caution', `The title "${s.title}" carries its number, which is printed as well.`, {
+      place,
     });
-  }
+  s.content.descendants((n) => {
+    if (n.type.name === 'figure' && !(n.attrs.alt as string).trim())
+      add('no-alt', 'caution', 'A picture has no alternative text.', {
+        place: { section: s.id, block: n.attrs.id as string },
+        why: 'Readers who cannot see it hear nothing, and shops ask for it.',
+      });
+    if (n.isText && /\bT(?:K){2,}\b|\blorem ipsum\b|\bXXX\b/i.test(n.text as string))
+      add('placeholder', 'caution', 'Placeholder text is left in the manuscript.', { place });
+  });
+  known.set(s, { record, found });
   return found;
 }

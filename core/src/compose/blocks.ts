@@ -2,8 +2,8 @@
 import type { Node } from 'prosemirror-model';
 import type { Mp } from '../base';
 import type { Picture, Section } from '../book';
-import { rowsOf } from '../design';
 import type { Flow, FlowBlock, Item, LineItem, SetNote, Variant } from './flow';
+import { figureBlock } from './figure';
 import { displayed, dropCap, solid } from './opening';
 import { addInline, type Paragraph } from './paragraph';
 import type { Manner, ParagraphForm, Setter } from './setter';
@@ -287,48 +287,22 @@ export class FlowBuilder {
   }
 
   private figure(node: Node): void {
-    const picture = this.pictures.get(node.attrs.picture as string);
-    const { leading } = this.s.interior.text;
-    const items: Item[] = [];
-    let rows = 0;
-    const maxRows = rowsOf(this.s.interior) - 3;
-    if (picture) {
-      let width = Math.round((this.s.measure * Number(node.attrs.width)) / 100);
-      // Never drawn larger than 150 pixels an inch allow: better small than coarse.
-      width = Math.min(width, Math.max(leading, Math.round((picture.width * 72_000) / 150)));
-      let height = Math.round((width * picture.height) / picture.width);
-      const most = maxRows * leading;
-      if (height > most) {
-        width = Math.max(1000, Math.round((width * most) / height));
-        height = most;
-      }
-      height = Math.max(1000, height);
-      rows = Math.ceil((height + leading / 4) / leading);
-      items.push({
-        kind: 'picture',
-        picture: picture.id,
-        alt: node.attrs.alt as string,
-        x: Math.round((this.s.measure - width) / 2),
-        row: 0,
-        dy: 0,
-        width,
-        height,
-      });
-    }
-    const caption = [node.textContent.trim(), node.attrs.credit as string].filter(Boolean).join(' ');
-    if (caption) {
-      const text = displayed(this.s, caption, { size: this.s.interior.note.size, italic: true }, rows);
-      items.push(...text.items.map((i) => i.ofBlock(node.attrs.id as string)));
-      rows += text.rows;
-    }
-    if (rows === 0) return;
-    this.blocks.push(
-      solid(this.section.id, rows, items, {
-        place: this.place(node),
-        before: this.blocks.length === 0 ? 0 : 1,
-      }),
+    const block = figureBlock(
+      this.s,
+      this.place(node),
+      node,
+      this.pictures.get(node.attrs.picture as string),
     );
-    this.below(1);
+    if (!block) return;
+    const apart = (): FlowBlock =>
+      solid(this.section.id, 0, [], { kind: 'new-page', place: this.place(node) });
+    const alone = node.attrs.place === 'page';
+    if (alone && this.blocks.length > 0) this.blocks.push(apart());
+    this.blocks.push({ ...block, before: alone || this.blocks.length === 0 ? 0 : 1 });
+    if (alone) {
+      this.blocks.push(apart());
+      this.flush = true;
+    } else this.below(1);
   }
 
   private monospace(node: Node): void {

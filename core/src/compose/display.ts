@@ -6,7 +6,7 @@
  *
  *     TEXT  face size x y n  blockIndex offset flags scale  then n × (glyph, advance, dx, dy, chars)
  *     RULE  x y width thickness
- *     PICT  picture x y width height
+ *     PICT  picture x y width height mask
  *
  * `face` and `picture` are numbers of the index; `scale` is the width of the letters in hundred-thousandths of their
  * own, and advances have it in them already. `text` holds the characters of all TEXT commands one after the other;
@@ -15,7 +15,17 @@
 import type { Mp } from '../base';
 import { PLAIN, type WordGlyphs } from '../type';
 import type { Composition, Page } from './composition';
-import { FURNITURE, HYPHENATED, LINE, LINE_HEAD, PICT, RULE, type Sheet } from './sheet';
+import {
+  FURNITURE,
+  HYPHENATED,
+  LINE,
+  LINE_HEAD,
+  PICT,
+  PICT_LENGTH,
+  RULE,
+  RULE_LENGTH,
+  type Sheet,
+} from './sheet';
 
 export const TEXT = 1;
 export const TEXT_HEAD = 10;
@@ -108,7 +118,7 @@ class Writer {
         at = this.line(ops, at, blocks);
         continue;
       }
-      const length = op === RULE ? 5 : 6;
+      const length = op === RULE ? RULE_LENGTH : PICT_LENGTH;
       this.room(length);
       for (let k = 0; k < length; k++) buffer[this.length + k] = ops[at + k] as number;
       if (op === PICT) buffer[this.length + 1] = this.index.picture(pictures[ops[at + 1] as number] ?? '');

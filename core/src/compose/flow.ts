@@ -36,6 +36,8 @@ export interface PictureItem {
   kind: 'picture';
   picture: string;
   alt: string;
+  /** Number of the outline it is cut to. */
+  mask: number;
   x: Mp;
   row: number;
   dy: Mp;

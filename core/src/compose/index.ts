@@ -17,3 +17,4 @@ export { breakpointsOf, Kind } from './breakpoints';
 export { ParagraphBuilder, Spaces, After, type Paragraph } from './paragraph';
 export { planPages } from './pages';
 export { type FlowBlock, type Variant } from './flow';
+export { MASKS, maskCurves, type Mask } from './mask';

@@ -8,7 +8,7 @@
  *     LINE  x y block offset flags scale n  then n items: a word as its number and its offset in the block,
  *                                           a space as −1 − its width
  *     RULE  x y width thickness
- *     PICT  picture x y width height
+ *     PICT  picture x y width height mask
  */
 import type { Mp } from '../base';
 import type { Word } from '../type';
@@ -20,6 +20,8 @@ export const LINE = 1;
 export const RULE = 2;
 export const PICT = 3;
 export const LINE_HEAD = 8;
+export const RULE_LENGTH = 5;
+export const PICT_LENGTH = 7;
 
 /** A word is divided at the line's end, and the last glyph is a hyphen that is not in the text. */
 export const HYPHENATED = 1;
@@ -95,8 +97,8 @@ export function* sheetPictures({ ops, pictures }: Sheet): Generator<{ picture: s
 
 /** Where the command after the one at `at` begins. */
 export function nextOp(ops: Int32Array, at: number): number {
-  if (ops[at] === RULE) return at + 5;
-  if (ops[at] === PICT) return at + 6;
+  if (ops[at] === RULE) return at + RULE_LENGTH;
+  if (ops[at] === PICT) return at + PICT_LENGTH;
   let k = at + LINE_HEAD;
   for (let n = ops[at + 7] as number; n > 0; n--) k += (ops[k] as number) < 0 ? 1 : 2;
   return k;
@@ -137,6 +139,7 @@ export class SheetWriter {
     else if (item.kind === 'picture') {
       this.head(PICT, this.pictures.push(item.picture) - 1, item.x, y, item.width);
       room[this.length++] = item.height;
+      room[this.length++] = item.mask;
     } else this.line(item, y, flags);
   }
 

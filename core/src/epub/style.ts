@@ -31,6 +31,9 @@ p.attribution { text-align: right; }
 ul, ol { margin: 1em 0; padding-left: 1.8em; }
 figure { margin: 1em 0; text-align: center; break-inside: avoid; }
 figure img { max-width: 100%; height: auto; }
+figure.own-page { break-before: page; break-after: page; }
+figure.oval img { clip-path: ellipse(50% 50%); }
+figure.arch img { border-radius: 50% 50% 0 0; }
 figure.w10 img { width: 10%; } figure.w20 img { width: 20%; } figure.w30 img { width: 30%; }
 figure.w40 img { width: 40%; } figure.w50 img { width: 50%; } figure.w60 img { width: 60%; }
 figure.w70 img { width: 70%; } figure.w80 img { width: 80%; } figure.w90 img { width: 90%; }

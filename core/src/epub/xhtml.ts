@@ -122,7 +122,18 @@ export class SectionWriter {
       ? `\n<figcaption>${this.inline(n)}${credit ? ` <span class="credit">${escapeXml(credit)}</span>` : ''}</figcaption>`
       : '';
     const width = Number(n.attrs.width);
-    return `<figure${attr('id', n.attrs.id as string)}${width < 100 ? ` class="w${Math.max(10, Math.round(width / 10) * 10)}"` : ''}>\n${image}${words}\n</figure>`;
+    const classes = [
+      n.attrs.place === 'page'
+        ? 'own-page'
+        : width < 100
+          ? `w${Math.max(10, Math.round(width / 10) * 10)}`
+          : '',
+      n.attrs.mask === 'none' ? '' : (n.attrs.mask as string),
+    ].filter(Boolean);
+    const link = n.attrs.link as string;
+    const linked =
+      image && /^(https?|mailto):/i.test(link) ? `<a href="${escapeXml(link)}">${image}</a>` : image;
+    return `<figure${attr('id', n.attrs.id as string)}${attr('class', classes.join(' '))}>\n${linked}${words}\n</figure>`;
   }
 
   private noteBody(n: Node): string {

@@ -7,4 +7,5 @@ export * from './divide';
 export * from './kind';
 export * from './standing';
 export * from './renew';
+export * from './versions';
 export * from './putback';

@@ -6,7 +6,18 @@
  * than half a thousandth of an em; what is left over is carried along, so a line's end is exact.
  */
 import { ptString, type Mp } from '../base';
-import { GLYPH, HYPHENATED, PICT, RULE, TEXT, TEXT_HEAD, type DisplayList } from '../compose';
+import {
+  GLYPH,
+  HYPHENATED,
+  maskCurves,
+  PICT,
+  PICT_LENGTH,
+  RULE,
+  RULE_LENGTH,
+  TEXT,
+  TEXT_HEAD,
+  type DisplayList,
+} from '../compose';
 import type { FontUse } from './font';
 
 export class Bytes {
@@ -81,18 +92,21 @@ export function pageContent(list: DisplayList, fonts: readonly FontUse[], out: B
         number,
       ];
       out.ascii(`${ptString(x)} ${y(ry + t)} ${ptString(w)} ${ptString(t)} re f\n`);
-      at += 5;
+      at += RULE_LENGTH;
     } else if (op === PICT) {
       end();
-      const [n, x, py, w, h] = [ops[at + 1], ops[at + 2], ops[at + 3], ops[at + 4], ops[at + 5]] as [
+      const [n, x, py, w, h, mask] = ops.subarray(at + 1, at + PICT_LENGTH) as unknown as [
+        number,
         number,
         number,
         number,
         number,
         number,
       ];
-      out.ascii(`q ${ptString(w)} 0 0 ${ptString(h)} ${ptString(x)} ${y(py + h)} cm /P${n} Do Q\n`);
-      at += 6;
+      out.ascii(
+        `q ${clip(mask, x, py, w, h, y)}${ptString(w)} 0 0 ${ptString(h)} ${ptString(x)} ${y(py + h)} cm /P${n} Do Q\n`,
+      );
+      at += PICT_LENGTH;
     } else if (op === TEXT) {
       begin();
       const face = ops[at + 1] as number;
@@ -188,4 +202,15 @@ function glyphs(
   }
   close();
   return char;
+}
+
+/** The path to which a picture is clipped (PDF 1.4 §4.4.3), '' for a whole one. `y` turns heights about. */
+function clip(mask: number, x: Mp, top: Mp, width: Mp, height: Mp, y: (mp: Mp) => string): string {
+  const at = (px: number, py: number): string => `${ptString(Math.round(x + px))} ${y(Math.round(top + py))}`;
+  const path = maskCurves(mask, width, height)?.map((c) =>
+    c.to === 'curve'
+      ? `${at(c.x1, c.y1)} ${at(c.x2, c.y2)} ${at(c.x, c.y)} c`
+      : `${at(c.x, c.y)} ${c.to === 'move' ? 'm' : 'l'}`,
+  );
+  return path ? `${path.join(' ')} h W n ` : '';
 }

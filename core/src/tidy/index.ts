@@ -1,5 +1,6 @@
 export * from './edits';
 export * from './find';
+export * from './spelling';
 export * from './tidy';
 export { RULE_NAMES, type RuleName } from './rules';
 export { styleFor, type TypographicStyle } from './styles';

@@ -1,6 +1,6 @@
 /** The page's side of the composing worker: sends the book, keeps the last composition, and hands out drawn pages. */
-import { bookToJson, type Book } from '@pagina/core/book';
-import type { Composed, FromWorker, TextLine, ToWorker } from '@/workers/messages';
+import type { Book, Section } from '@pagina/core/book';
+import type { BookSent, Composed, FromWorker, TextLine, ToWorker } from '@/workers/messages';
 
 export interface Drawn {
   picture: ImageBitmap;
@@ -15,6 +15,7 @@ export class Composer {
   private state: { composed: Composed | null; generation: number; refusal: string | null; working: boolean } =
     { composed: null, generation: 0, refusal: null, working: false };
   private ids = 0;
+  private texts = new Map<string, Section['content']>();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private sent: { sections: unknown; record: unknown; editions: unknown; edition: string } | null = null;
 
@@ -59,9 +60,20 @@ export class Composer {
     if (this.timer) clearTimeout(this.timer);
     this.set({ working: true });
     this.timer = setTimeout(
-      () => this.post({ type: 'book', book: bookToJson(book), edition }),
+      () => this.post({ type: 'book', book: this.parcel(book), edition }),
       first ? 0 : WAIT,
     );
+  }
+
+  /** The book with the text of those sections alone that have changed since it was sent last. */
+  private parcel(book: Book): BookSent {
+    const before = this.texts;
+    this.texts = new Map(book.sections.map((s) => [s.id, s.content]));
+    const sections = book.sections.map((s) => ({
+      ...s,
+      content: before.get(s.id) === s.content ? null : (s.content.toJSON() as unknown),
+    }));
+    return { ...book, sections };
   }
 
   /** Draws a page of the present composition at a width in screen pixels; null when it has changed meanwhile. */

@@ -11,7 +11,7 @@ import {
   type ReactNode,
 } from 'react';
 import { toast } from 'sonner';
-import type { Place } from '@pagina/core/base';
+import type { Finding, Place } from '@pagina/core/base';
 import { checkBook } from '@pagina/core/check';
 import { Composer } from './composer';
 import { TitleSession, type Snapshot } from './session';
@@ -68,7 +68,7 @@ export function TitleProvider({ id, children }: { id: string; children: ReactNod
   return (
     <Context.Provider value={value}>
       <Composes />
-      {children}
+      <Checks>{children}</Checks>
     </Context.Provider>
   );
 }
@@ -101,19 +101,32 @@ export function useComposed() {
   const { composer } = useTitle();
   return useSyncExternalStore(composer.subscribe, composer.get, composer.get);
 }
-/** What the checks say of the book as it is now. */
-export function useFindings() {
+/** How long typing must rest before the book is checked anew, in milliseconds. */
+const REST = 300;
+const FoundContext = createContext<readonly Finding[]>([]);
+
+/** Checks the book once for all who ask. */
+function Checks({ children }: { children: ReactNode }) {
   const { book } = useBook();
   const { composed } = useComposed();
-  return useMemo(() => {
-    const found = checkBook(book);
+  const [seen, setSeen] = useState(book);
+  useEffect(() => {
+    const timer = setTimeout(() => setSeen(book), REST);
+    return () => clearTimeout(timer);
+  }, [book]);
+  const found = useMemo(() => {
+    const list = checkBook(seen);
     for (const m of composed?.missing ?? [])
-      found.push({
+      list.push({
         rule: 'type/missing-glyph',
         severity: 'blocker',
         message: `No face has the character ${m.char}.`,
         place: { section: m.section, block: m.block },
       });
-    return found;
-  }, [book, composed]);
+    return list;
+  }, [seen, composed]);
+  return <FoundContext.Provider value={found}>{children}</FoundContext.Provider>;
 }
+
+/** What the checks say of the book. */
+export const useFindings = (): readonly Finding[] => useContext(FoundContext);

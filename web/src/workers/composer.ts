@@ -1,5 +1,5 @@
 /** Composes the book and draws its pages, off the page's own thread, by the same engine that makes the files. */
-import { bookFromJson, type Book, type Section } from '@pagina/core/book';
+import { contentFromJson, type Book, type Section } from '@pagina/core/book';
 import {
   compose,
   ComposeCache,
@@ -13,7 +13,7 @@ import {
 import { rowsOf } from '@pagina/core/design';
 import { startHarfBuzz, type Face, type FaceFile } from '@pagina/core/type';
 import { drawPage, textLines } from './draw';
-import type { Composed, FromWorker, PlaceInPrint, ToWorker } from './messages';
+import type { BookSent, Composed, FromWorker, PlaceInPrint, ToWorker } from './messages';
 
 const post = (m: FromWorker, transfer: Transferable[] = []): void => self.postMessage(m, { transfer });
 const bytes = async (path: string): Promise<Uint8Array> => {
@@ -47,22 +47,21 @@ const cache = new ComposeCache();
 let composition: Composition | null = null;
 let pictures = new Map<string, string>();
 let generation = 0;
-let wanted: Extract<ToWorker, { type: 'book' }> | null = null;
+let wanted: { book: Book; edition: string } | null = null;
 let busy = false;
-/** Sections of the book before, so that unchanged text keeps its identity and its pages. */
-let known = new Map<string, { json: string; section: Section }>();
+/** Texts of the sections by id: what is not sent again keeps its identity, and so its pages. */
+let texts = new Map<string, Section['content']>();
 
-function keepSections(book: Book): Book {
-  const next = new Map<string, { json: string; section: Section }>();
-  const sections = book.sections.map((s) => {
-    const json = JSON.stringify(s.content);
-    const before = known.get(s.id);
-    const section = before?.json === json ? { ...s, content: before.section.content } : s;
-    next.set(s.id, { json, section });
-    return section;
+function received({ sections, ...meta }: BookSent): Book {
+  const before = texts;
+  texts = new Map();
+  const whole = sections.map((s) => {
+    const content = s.content === null ? before.get(s.id) : contentFromJson(s.content);
+    if (!content) throw new Error(`the text of a section was not sent`);
+    texts.set(s.id, content);
+    return { ...s, content };
   });
-  known = next;
-  return { ...book, sections };
+  return { ...meta, sections: whole };
 }
 
 async function work(): Promise<void> {
@@ -80,11 +79,8 @@ async function work(): Promise<void> {
   busy = false;
 }
 
-async function composeNow({ book: json, edition }: Extract<ToWorker, { type: 'book' }>): Promise<void> {
+async function composeNow({ book, edition }: { book: Book; edition: string }): Promise<void> {
   const started = performance.now();
-  const parsed = bookFromJson(json);
-  if (!parsed.ok) return post({ type: 'refused', message: parsed.refusal.message });
-  const book = keepSections(parsed.value);
   const composed = await compose(book, edition, await (source ??= open()), { cache });
   if (!composed.ok) return post({ type: 'refused', message: composed.refusal.message });
   const c = composed.value;
@@ -145,7 +141,8 @@ function told(c: Composition, milliseconds: number): Composed {
 
 self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
   if (data.type === 'book') {
-    wanted = data;
+    // Taken in at once, also when a newer book comes before this one is set: the next may leave out what this one brings.
+    wanted = { book: received(data.book), edition: data.edition };
     void work();
     return;
   }

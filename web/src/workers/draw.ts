@@ -1,5 +1,16 @@
 /** Draws a display list by glyph outlines: what is seen is what is printed, whatever faces the browser has. */
-import { GLYPH, LINE_START, PICT, RULE, TEXT, TEXT_HEAD, type DisplayList } from '@pagina/core/compose';
+import {
+  GLYPH,
+  LINE_START,
+  maskCurves,
+  PICT,
+  PICT_LENGTH,
+  RULE,
+  RULE_LENGTH,
+  TEXT,
+  TEXT_HEAD,
+  type DisplayList,
+} from '@pagina/core/compose';
 import type { Face } from '@pagina/core/type';
 import type { TextLine } from './messages';
 
@@ -53,17 +64,19 @@ export async function drawPage(
     if (n(0) === RULE) {
       c.setTransform(scale, 0, 0, scale, 0, 0);
       c.fillRect(n(1), n(2), n(3), Math.max(n(4), 0.6 / scale));
-      at += 5;
+      at += RULE_LENGTH;
     } else if (n(0) === PICT) {
       const image = await picture(urls.get(index.pictures[n(1)] ?? '') ?? '');
       c.setTransform(1, 0, 0, 1, 0, 0);
       if (image) {
         // As it prints: a black-and-white edition shows its pictures grey.
+        c.save();
         c.filter = 'grayscale(1)';
+        clip(c, n(6), n(2) * scale, n(3) * scale, n(4) * scale, n(5) * scale);
         c.drawImage(image, n(2) * scale, n(3) * scale, n(4) * scale, n(5) * scale);
-        c.filter = 'none';
+        c.restore();
       }
-      at += 6;
+      at += PICT_LENGTH;
     } else if (n(0) === TEXT) {
       const face = index.faces[n(1)] as Face;
       const em = (n(2) * scale) / face.upem;
@@ -97,8 +110,8 @@ export function textLines(list: DisplayList): TextLine[] {
   let char = 0;
   for (let at = 0; at < ops.length;) {
     const op = ops[at];
-    if (op === RULE) at += 5;
-    else if (op === PICT) at += 6;
+    if (op === RULE) at += RULE_LENGTH;
+    else if (op === PICT) at += PICT_LENGTH;
     else {
       const count = ops[at + 5] as number;
       let width = 0;
@@ -127,4 +140,25 @@ export function textLines(list: DisplayList): TextLine[] {
     }
   }
   return lines;
+}
+
+/** Cuts what is drawn next to a picture's outline. */
+function clip(
+  c: OffscreenCanvasRenderingContext2D,
+  mask: number,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+): void {
+  const curves = maskCurves(mask, width, height);
+  if (!curves) return;
+  c.beginPath();
+  for (const p of curves) {
+    if (p.to === 'curve') c.bezierCurveTo(x + p.x1, y + p.y1, x + p.x2, y + p.y2, x + p.x, y + p.y);
+    else if (p.to === 'move') c.moveTo(x + p.x, y + p.y);
+    else c.lineTo(x + p.x, y + p.y);
+  }
+  c.closePath();
+  c.clip();
 }

@@ -1,5 +1,5 @@
 /** What goes between the page and the composing worker. */
-import type { BookJson } from '@pagina/core/book';
+import type { Book, Section } from '@pagina/core/book';
 import type { Report, ReportMark } from '@pagina/core/compose';
 
 export interface PageInfo {
@@ -27,8 +27,13 @@ export interface Composed {
   milliseconds: number;
 }
 
+/** A book on its way to the worker: sections whose text it has already come without it. */
+export type BookSent = Omit<Book, 'sections'> & {
+  sections: (Omit<Section, 'content'> & { content: unknown })[];
+};
+
 export type ToWorker =
-  | { type: 'book'; book: BookJson; edition: string }
+  | { type: 'book'; book: BookSent; edition: string }
   | { type: 'draw'; id: number; page: number; width: number; ink: string; generation: number };
 
 /** A line of text under the picture of a page, for selecting and for screen readers; points from the page's top left. */

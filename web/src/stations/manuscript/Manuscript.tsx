@@ -1,26 +1,41 @@
 'use client';
-/** The manuscript: the text of the whole book, continuous; print's folio and line in the left margin, findings in the right. */
-import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Finding } from '@pagina/core/base';
-import { carries, kindRule, type Section } from '@pagina/core/book';
-import { headingsOf, isStanding, type Heading } from '@pagina/core/order';
-import { useBook, useFindings, useTitle } from '@/title/context';
-import { SectionText } from './SectionText';
-import { Find } from './Find';
-import { Styles, type Beside } from './Styles';
-import { Tidy } from './Tidy';
+/** The manuscript: the text of the whole book, continuous; print's folio and line in the left margin, notes and findings in the right. */
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { EditorView } from 'prosemirror-view';
+import type { Finding } from '@pagina/core/base';
+import { carries } from '@pagina/core/book';
+import { headingsOf, isStanding } from '@pagina/core/order';
+import { useBook, useFindings, useTitle } from '@/title/context';
+import { Bars, Ticker } from './Bars';
+import { Find } from './Find';
+import { SectionRow } from './SectionRow';
+import { Spelling } from './Spelling';
+import type { Beside } from './Styles';
+import { Tidy } from './Tidy';
+import { Versions } from './Versions';
+
+const NONE: readonly Finding[] = [];
 
 export function Manuscript() {
   const { book, edition } = useBook();
   const { place } = useTitle();
   const findings = useFindings();
   const scroller = useRef<HTMLDivElement>(null);
-  const [view, setView] = useState<EditorView | null>(null);
+  const [active, setActive] = useState<{ view: EditorView; section: string } | null>(null);
   const [beside, setBeside] = useState<Beside>(null);
-  const [, redraw] = useState(0);
+  const [showSigns, setShowSigns] = useState(false);
+  const [ticker] = useState(() => new Ticker());
   const headings = useMemo(() => headingsOf(book.sections, book), [book]);
   const shown = book.sections.filter((s) => carries(s, edition) && s.kind !== 'contents');
+  const bySection = useMemo(() => {
+    const map = new Map<string, Finding[]>();
+    for (const f of findings) if (f.place) map.set(f.place.section, [...(map.get(f.place.section) ?? []), f]);
+    return map;
+  }, [findings]);
+  const onView = useCallback(
+    (view: EditorView, section: string) => setActive((now) => (now?.view === view ? now : { view, section })),
+    [],
+  );
   useEffect(() => {
     // The browser's own find sees only what is on the screen.
     const keys = (e: KeyboardEvent): void => {
@@ -46,7 +61,15 @@ export function Manuscript() {
   }, [place]);
   return (
     <div className="flex h-full flex-col">
-      <Styles view={view} beside={beside} onBeside={(b) => setBeside(b === beside ? null : b)} />
+      <Bars
+        ticker={ticker}
+        view={active?.view ?? null}
+        section={active?.section ?? null}
+        beside={beside}
+        onBeside={(b) => setBeside(b === beside ? null : b)}
+        showSigns={showSigns}
+        onSigns={setShowSigns}
+      />
       <div className="flex min-h-0 flex-1">
         <div
           ref={scroller}
@@ -61,70 +84,21 @@ export function Manuscript() {
               <SectionRow
                 key={s.id}
                 section={s}
-                standing={isStanding(s, book.record)}
                 heading={headings.get(s.id)!}
-                findings={findings.filter((f) => f.place?.section === s.id)}
-                onView={(v) => setView(v)}
-                onState={() => redraw((n) => n + 1)}
+                standing={isStanding(s, book.record)}
+                findings={bySection.get(s.id) ?? NONE}
+                showSigns={showSigns}
+                onView={onView}
+                onState={ticker.tick}
               />
             ))}
           </div>
         </div>
         {beside === 'tidy' ? <Tidy onClose={() => setBeside(null)} /> : null}
         {beside === 'find' ? <Find onClose={() => setBeside(null)} /> : null}
+        {beside === 'spelling' ? <Spelling onClose={() => setBeside(null)} /> : null}
+        {beside === 'versions' ? <Versions onClose={() => setBeside(null)} /> : null}
       </div>
     </div>
-  );
-}
-
-function SectionRow({
-  section,
-  standing,
-  heading,
-  findings,
-  onView,
-  onState,
-}: {
-  section: Section;
-  standing: boolean;
-  heading: Heading;
-  findings: Finding[];
-  onView: (v: EditorView) => void;
-  onState: () => void;
-}) {
-  const rule = kindRule(section.kind);
-  return (
-    <>
-      <div className="col-start-2 mt-8 border-t border-rule pt-2" data-section={section.id}>
-        <p className="column-head">{rule.label}</p>
-        <h2 className="font-serif text-[24px] leading-8">
-          {heading.number ? <span className="text-ink-soft">{heading.number}</span> : null}
-          {heading.number && heading.title ? ' · ' : null}
-          {heading.title}
-        </h2>
-        {heading.subtitle ? (
-          <p className="font-serif text-[17px] text-ink-soft italic">{heading.subtitle}</p>
-        ) : null}
-      </div>
-      <div className="col-start-2 pt-3">
-        {standing ? (
-          <p className="mb-2 text-[13px] text-ink-soft">
-            This page is made from the record. Write here to put your own words in its place.
-          </p>
-        ) : null}
-        <SectionText section={section.id} label={heading.label} onView={onView} onState={onState} />
-      </div>
-      <ul className="col-start-3 space-y-2 pt-3 text-[13px]" aria-label={`Findings in ${heading.label}`}>
-        {findings.map((f, i) => (
-          <li
-            key={i}
-            className={`border-l-2 pl-2 ${f.severity === 'blocker' ? 'border-rubric text-rubric' : 'border-ochre text-ochre'}`}
-          >
-            {f.message}
-            {f.remedy ? <span className="block text-ink-soft">{f.remedy}</span> : null}
-          </li>
-        ))}
-      </ul>
-    </>
   );
 }

@@ -1,58 +1,34 @@
 'use client';
 /** One section's editor. Its state lives in the session; the view comes and goes as it is scrolled into sight. */
-import { baseKeymap, toggleMark } from 'prosemirror-commands';
-import { keymap } from 'prosemirror-keymap';
-import { Plugin, PluginKey } from 'prosemirror-state';
-import { Decoration, DecorationSet, EditorView } from 'prosemirror-view';
-import { useEffect, useRef, useState } from 'react';
-import { placeAt, schema } from '@pagina/core/book';
+import { EditorView } from 'prosemirror-view';
+import type { Slice } from 'prosemirror-model';
+import { useEffect, useRef, useState, type RefObject } from 'react';
+import { toast } from 'sonner';
+import { placeAt } from '@pagina/core/book';
 import { useComposed, useTitle } from '@/title/context';
-import type { PlaceInPrint } from '@/workers/messages';
-import { figureView } from './figure';
-
-const folios = new PluginKey<DecorationSet>('folios');
-/** Sets "12 · 7" beside each block: the folio and the line of its first line in print. */
-function folioPlugin(): Plugin<DecorationSet> {
-  return new Plugin<DecorationSet>({
-    key: folios,
-    state: {
-      init: () => DecorationSet.empty,
-      apply(tr, old) {
-        const places = tr.getMeta(folios) as Record<string, PlaceInPrint> | undefined;
-        if (!places) return old.map(tr.mapping, tr.doc);
-        const marks: Decoration[] = [];
-        tr.doc.descendants((node, pos) => {
-          const at = node.isTextblock ? places[node.attrs.id as string] : undefined;
-          if (at)
-            marks.push(Decoration.node(pos, pos + node.nodeSize, { 'data-folio': `${at[1]} · ${at[2]}` }));
-          return !node.isTextblock;
-        });
-        return DecorationSet.create(tr.doc, marks);
-      },
-    },
-    props: { decorations: (s) => folios.getState(s) },
-  });
-}
-const m = schema.marks;
-const plugins = (): Plugin[] => [
-  keymap({
-    'Mod-i': toggleMark(m.emphasis!),
-    'Mod-b': toggleMark(m.strong!),
-    'Mod-Shift-k': toggleMark(m.smallCaps!),
-  }),
-  keymap(baseKeymap),
-  folioPlugin(),
-];
+import { figureView, fillPasted, putPictures } from './figures';
+import { layMargin, noteView } from './margin';
+import { cleaned } from './paste';
+import { folios, plugins } from './plugins';
+import { signs } from './signs';
 
 export function SectionText({
   section,
   label,
+  length,
+  showSigns,
+  margin,
   onView,
   onState,
 }: {
   section: string;
   label: string;
-  onView: (v: EditorView) => void;
+  /** Characters and blocks of the text, for its height before it is drawn. */
+  length: { characters: number; blocks: number };
+  showSigns: boolean;
+  /** The column beside it that holds its findings. */
+  margin: RefObject<HTMLElement | null>;
+  onView: (v: EditorView, section: string) => void;
   onState: () => void;
 }) {
   const { session, setCursor } = useTitle();
@@ -60,7 +36,7 @@ export function SectionText({
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const [near, setNear] = useState(false);
-  const [height, setHeight] = useState(160);
+  const [height, setHeight] = useState(() => heightOf(length));
   const call = useRef({ onView, onState });
   call.current = { onView, onState };
   useEffect(() => {
@@ -69,7 +45,8 @@ export function SectionText({
     const eye = new IntersectionObserver(
       ([e]) => {
         if (!e) return;
-        if (!e.isIntersecting && e.boundingClientRect.height > 0) setHeight(e.boundingClientRect.height);
+        if (!e.isIntersecting && view.current && e.boundingClientRect.height > 0)
+          setHeight(e.boundingClientRect.height);
         setNear(e.isIntersecting);
       },
       // Seen from the pane that scrolls: a margin counts only for the observer's own root.
@@ -88,29 +65,66 @@ export function SectionText({
       return;
     }
     if (view.current) return;
+    let pasted: { src: string }[] = [];
     const v = new EditorView(el, {
       state: session.editor(section, plugins),
-      attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': 'true', spellcheck: 'true' },
-      nodeViews: { figure: figureView(() => session.get().book) },
+      attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': 'true', spellcheck: 'false' },
+      nodeViews: { figure: figureView(() => session.get().book), noteBody: noteView },
       dispatchTransaction: (tr) => session.dispatch(section, tr),
+      transformPastedHTML(html, target) {
+        if (/data-pm-slice/.test(html)) return html;
+        const clean = cleaned(html);
+        pasted = clean.pictures;
+        if (clean.left > 0)
+          toast(
+            clean.left === 1
+              ? 'A picture lies elsewhere on the web and was not fetched. Save it and drop it here.'
+              : `${clean.left} pictures lie elsewhere on the web and were not fetched. Save them and drop them here.`,
+          );
+        if (pasted.length > 0) setTimeout(() => void fillPasted(session, target, pasted), 0);
+        return clean.html;
+      },
+      handlePaste(target, event, slice: Slice) {
+        const files = [...(event.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/'));
+        if (files.length === 0 || slice.size > 0) return false;
+        void putPictures(session, target, files, target.state.selection.to);
+        return true;
+      },
+      handleDrop(target, event) {
+        const files = [...(event.dataTransfer?.files ?? [])];
+        if (files.length === 0) return false;
+        const at = target.posAtCoords({ left: event.clientX, top: event.clientY });
+        void putPictures(session, target, files, at?.pos ?? target.state.selection.to);
+        event.preventDefault();
+        return true;
+      },
       handleDOMEvents: {
         focus: () => {
-          call.current.onView(v);
+          call.current.onView(v, section);
           return false;
         },
       },
     });
     view.current = v;
+    const lay = (): void => {
+      if (margin.current) layMargin(el, margin.current);
+    };
+    const resized = new ResizeObserver(lay);
+    resized.observe(v.dom);
+    if (margin.current) resized.observe(margin.current);
     const off = session.onDraw(section, (state) => {
       v.updateState(state);
+      lay();
       call.current.onState();
     });
+    lay();
     const cleanup = v.destroy.bind(v);
     v.destroy = () => {
       off();
+      resized.disconnect();
       cleanup();
     };
-  }, [near, section, session, label]);
+  }, [near, section, session, label, margin]);
   useEffect(
     () => () => {
       view.current?.destroy();
@@ -122,6 +136,10 @@ export function SectionText({
     const v = view.current;
     if (v && composed) v.dispatch(v.state.tr.setMeta(folios, composed.places).setMeta('addToHistory', false));
   }, [composed, near]);
+  useEffect(() => {
+    const v = view.current;
+    if (v && signs.getState(v.state)?.on !== showSigns) v.dispatch(v.state.tr.setMeta(signs, showSigns));
+  }, [showSigns, near]);
   /** The strip follows the cursor. */
   const tellPlace = (): void => {
     const v = view.current;
@@ -140,3 +158,7 @@ export function SectionText({
     />
   );
 }
+
+/** Height of text at the measure of this station: some 78 characters a line of 27 px, 9 px between paragraphs. */
+const heightOf = ({ characters, blocks }: { characters: number; blocks: number }): number =>
+  Math.max(60, Math.ceil((characters / 78 + blocks * 0.5) * 27 + blocks * 9));

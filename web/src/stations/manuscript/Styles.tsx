@@ -1,58 +1,69 @@
 'use client';
-/** Names the style of the paragraph under the cursor, and changes it. */
-import { setBlockType, toggleMark } from 'prosemirror-commands';
-import type { Mark } from 'prosemirror-model';
+/** Names the style of the paragraph under the cursor and changes it; marks words; puts things in. */
+import { toggleMark } from 'prosemirror-commands';
+import type { Mark, Node } from 'prosemirror-model';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
-import { schema } from '@pagina/core/book';
-import { divide } from '@pagina/core/order';
+import { useRef } from 'react';
 import { toast } from 'sonner';
+import { placeAt, schema } from '@pagina/core/book';
+import { divide } from '@pagina/core/order';
 import { useTitle } from '@/title/context';
 import { shortId } from '@/title/session';
 import { Button } from '@/ui/controls';
-import { placeAt } from '@pagina/core/book';
+import { Menu, type MenuItem } from '@/ui/Menu';
+import type { Asking } from './Context';
+import { putPictures } from './figures';
+import { insertNote } from './notes';
+import { clearLooks } from './plugins';
+import { restyle, styleAt, STYLES, type Style } from './restyle';
+import { newTable } from './table';
 
 const n = schema.nodes;
 const m = schema.marks;
 
 /** What stands beside the text. */
-export type Beside = 'find' | 'tidy' | null;
+export type Beside = 'find' | 'tidy' | 'spelling' | 'versions' | null;
 
-const PARAGRAPHS: { key: string; name: string; is: (s: EditorState) => boolean }[] = [
-  { key: 'paragraph', name: 'Text', is: (s) => s.selection.$from.parent.type === n.paragraph },
-  ...[1, 2, 3].map((level) => ({
-    key: `subhead${level}`,
-    name: `Subhead ${level}`,
-    is: (s: EditorState) =>
-      s.selection.$from.parent.type === n.subhead && s.selection.$from.parent.attrs.level === level,
-  })),
+const BESIDE: [Exclude<Beside, null>, string, string][] = [
+  ['find', 'Find', 'Ctrl+F'],
+  ['tidy', 'Tidy', ''],
+  ['spelling', 'Spelling', ''],
+  ['versions', 'Versions', ''],
 ];
-const OTHER: Record<string, string> = {
-  verseLine: 'Line of verse',
-  attribution: 'Attribution',
-  figure: 'Caption',
-  monospace: 'Monospace',
-};
 
 /** "Text in a letter", "Subhead 1", "Line of verse". */
 function styleName(s: EditorState): string {
-  const own = PARAGRAPHS.find((p) => p.is(s))?.name ?? OTHER[s.selection.$from.parent.type.name] ?? 'Text';
-  const around = s.selection.$from.depth > 1 ? s.selection.$from.node(1).type.name : '';
-  const inside: Record<string, string> = {
-    quotation: ' in a quotation',
-    letter: ' in a letter',
-    list: ' in a list',
-    passage: ' in a displayed passage',
-    table: ' in a table',
-    noteBody: ' of a note',
+  const around = s.selection.$from.depth > 0 ? s.selection.$from.node(1).type.name : '';
+  const apart: Record<string, string> = {
+    noteBody: 'Text of a note',
+    table: 'Text in a table',
+    figure: 'Caption',
+    break: 'Break',
+    pageBreak: 'Page break',
   };
-  return own + (inside[around] ?? '');
+  const style = styleAt(s);
+  if (apart[around]) return apart[around];
+  if (!style) return 'Picture';
+  const inside: Partial<Record<Style, string>> = {
+    quotation: 'Text in a quotation',
+    letter: 'Text in a letter',
+    list: 'Text in a list',
+    numbered: 'Text in a numbered list',
+    verse: 'Line of verse',
+  };
+  return inside[style] ?? STYLES[style];
 }
 
-function insertBreak(s: EditorState, dispatch: (tr: Transaction) => void, ornament: boolean): void {
+/** Puts a block after the one the cursor is in. */
+function putAfter(s: EditorState, node: Node): Transaction {
   const { $from } = s.selection;
-  const after = $from.depth > 0 ? $from.after(1) : s.selection.to;
-  dispatch(s.tr.insert(after, n.break!.create({ id: '', ornament })).scrollIntoView());
+  const inNote = $from.depth > 0 && $from.node(1).type === n.noteBody;
+  let end = 0;
+  s.doc.forEach((x) => {
+    if (x.type !== n.noteBody) end += x.nodeSize;
+  });
+  return s.tr.insert(inNote || $from.depth === 0 ? end : $from.after(1), node).scrollIntoView();
 }
 
 const marked = (s: EditorState, name: string): boolean => {
@@ -62,30 +73,41 @@ const marked = (s: EditorState, name: string): boolean => {
   return empty ? type.isInSet(stored) !== undefined : s.doc.rangeHasMark(from, to, type);
 };
 
+const MARKS = [
+  ['emphasis', 'Emphasis', 'Ctrl+I', 'italic'],
+  ['strong', 'Strong', 'Ctrl+B', 'font-semibold'],
+  ['smallCaps', 'Small caps', 'Ctrl+Shift+K', '[font-variant-caps:small-caps]'],
+] as const;
+const MORE_MARKS = [
+  ['super', 'Superior', 'Ctrl+.'],
+  ['sub', 'Inferior', 'Ctrl+,'],
+  ['strike', 'Struck out', ''],
+  ['monospaced', 'Monospace', ''],
+] as const;
+
 export function Styles({
   view,
+  section,
   beside,
   onBeside,
+  onAsk,
 }: {
   view: EditorView | null;
+  /** The section that the view shows. */
+  section: string | null;
   beside: Beside;
   onBeside: (b: Beside) => void;
+  onAsk: (what: Asking) => void;
 }) {
   const { session } = useTitle();
+  const file = useRef<HTMLInputElement>(null);
   const state = view && !view.isDestroyed ? view.state : null;
-  const key = state ? (PARAGRAPHS.find((p) => p.is(state))?.key ?? '') : '';
-  const set = (to: string): void => {
+  const key = state ? styleAt(state) : null;
+  const run = (make: (s: EditorState) => Transaction | null | string): void => {
     if (!view) return;
-    const level = /subhead(\d)/.exec(to)?.[1];
-    (level
-      ? setBlockType(n.subhead!, {
-          level: Number(level),
-          id: state?.selection.$from.parent.attrs.id as string,
-        })
-      : setBlockType(n.paragraph!, { id: state?.selection.$from.parent.attrs.id as string }))(
-      view.state,
-      view.dispatch,
-    );
+    const tr = make(view.state);
+    if (typeof tr === 'string') toast(tr);
+    else if (tr) view.dispatch(tr);
     view.focus();
   };
   const mark = (name: string): void => {
@@ -94,10 +116,7 @@ export function Styles({
     view.focus();
   };
   const divideHere = (): void => {
-    if (!view) return;
-    const host = view.dom.closest('.manuscript')?.parentElement?.previousElementSibling as HTMLElement | null;
-    const section = host?.dataset.section;
-    if (!section) return;
+    if (!view || !section) return;
     void session.change((book) => {
       const { $from } = view.state.selection;
       const block =
@@ -108,41 +127,70 @@ export function Styles({
       return null;
     });
   };
+  const block =
+    (name: string, attrs: Record<string, unknown> = {}) =>
+    (): void =>
+      run((s) => putAfter(s, n[name]!.create({ id: '', ...attrs })));
+  const put: (MenuItem | 'line')[] = [
+    { name: 'Break with ornament', run: block('break', { ornament: true }) },
+    { name: 'Blank line', run: block('break', { ornament: false }) },
+    { name: 'Page break', run: block('pageBreak') },
+    'line',
+    {
+      name: 'Note',
+      keys: 'Ctrl+Alt+N',
+      run: () => run((s) => insertNote(s) ?? 'A note is called in running text.'),
+    },
+    { name: 'Link', keys: 'Ctrl+L', run: () => onAsk('link') },
+    { name: 'Index entry', keys: 'Ctrl+Shift+X', run: () => onAsk('indexed') },
+    'line',
+    { name: 'Picture', run: () => file.current?.click() },
+    { name: 'Table', run: () => run((s) => putAfter(s, newTable(3, 3))) },
+  ];
+  const more: (MenuItem | 'line')[] = [
+    ...MORE_MARKS.map(([name, words, keys]) => ({
+      name: words,
+      keys,
+      checked: state ? marked(state, name) : false,
+      run: () => mark(name),
+    })),
+    { name: 'Language', run: () => onAsk('language') },
+    'line',
+    {
+      name: 'Clear the formatting',
+      keys: 'Ctrl+\\',
+      run: () => view && (clearLooks(view.state, view.dispatch), view.focus()),
+    },
+  ];
   return (
     <div
       role="toolbar"
       aria-label="Style of the text"
       className="no-print flex h-10 items-center gap-1 border-b border-rule bg-table px-4"
     >
-      <span className="min-w-44 font-serif text-ink-soft italic" data-style-name>
+      <span className="w-40 truncate font-serif text-ink-soft italic" data-style-name>
         {state ? styleName(state) : 'Click into the text'}
       </span>
       <select
         aria-label="Style of the paragraph"
-        disabled={!state}
-        value={key}
-        onChange={(e) => set(e.target.value)}
-        className="h-7 rounded-[2px] border border-edge bg-sheet px-1 disabled:opacity-45"
+        disabled={!state || key === null}
+        value={key ?? ''}
+        onChange={(e) => run((s) => restyle(s, e.target.value as Style))}
+        className="h-7 w-44 rounded-[2px] border border-edge bg-sheet px-1 disabled:opacity-45"
       >
-        {key === '' ? <option value="">as it is</option> : null}
-        {PARAGRAPHS.map((p) => (
-          <option key={p.key} value={p.key}>
-            {p.name}
+        {key === null ? <option value="">as it is</option> : null}
+        {Object.entries(STYLES).map(([k, name]) => (
+          <option key={k} value={k}>
+            {name}
           </option>
         ))}
       </select>
-      <span className="mx-2 h-5 w-px bg-rule" />
-      {(
-        [
-          ['emphasis', 'Emphasis', 'Ctrl+I', 'italic'],
-          ['strong', 'Strong', 'Ctrl+B', 'font-semibold'],
-          ['smallCaps', 'Small caps', 'Ctrl+Shift+K', '[font-variant-caps:small-caps]'],
-        ] as const
-      ).map(([name, words, keys, looks]) => (
+      <span className="mx-1 h-5 w-px bg-rule" />
+      {MARKS.map(([name, words, keys, looks]) => (
         <Button
           key={name}
           kind="quiet"
-          className={`h-7 ${looks} ${state && marked(state, name) ? 'border-spruce text-spruce' : ''}`}
+          className={`h-7 px-2 ${looks} ${state && marked(state, name) ? 'border-spruce text-spruce' : ''}`}
           disabled={!state}
           aria-pressed={state ? marked(state, name) : false}
           title={keys}
@@ -152,29 +200,24 @@ export function Styles({
           {words}
         </Button>
       ))}
-      <span className="mx-2 h-5 w-px bg-rule" />
+      <Menu label="More marks" items={more} disabled={!state} />
+      <Menu label="Put in" items={put} disabled={!state} />
+      <input
+        ref={file}
+        type="file"
+        multiple
+        accept="image/png,image/jpeg,image/gif"
+        className="hidden"
+        aria-label="Picture to put in"
+        onChange={(e) => {
+          const files = [...(e.target.files ?? [])];
+          e.target.value = '';
+          if (view) void putPictures(session, view, files, view.state.selection.to);
+        }}
+      />
       <Button
         kind="quiet"
-        className="h-7"
-        disabled={!state}
-        onMouseDown={(e) => e.preventDefault()}
-        onClick={() => view && insertBreak(view.state, view.dispatch, true)}
-      >
-        Break with ornament
-      </Button>
-      <Button
-        kind="quiet"
-        className="h-7"
-        disabled={!state}
-        onMouseDown={(e) => e.preventDefault()}
-        onClick={() => view && insertBreak(view.state, view.dispatch, false)}
-      >
-        Blank line
-      </Button>
-      <span className="mx-2 h-5 w-px bg-rule" />
-      <Button
-        kind="quiet"
-        className="h-7"
+        className="h-7 px-2"
         disabled={!state}
         onMouseDown={(e) => e.preventDefault()}
         onClick={divideHere}
@@ -183,19 +226,14 @@ export function Styles({
         Divide here
       </Button>
       <span className="ml-auto" />
-      {(
-        [
-          ['find', 'Find and replace', 'Ctrl+F'],
-          ['tidy', 'Tidy the text', ''],
-        ] as const
-      ).map(([key, words, shortcut]) => (
+      {BESIDE.map(([which, words, shortcut]) => (
         <Button
-          key={key}
+          key={which}
           kind="quiet"
-          className={`h-7 ${beside === key ? 'border-spruce text-spruce' : ''}`}
-          aria-pressed={beside === key}
+          className={`h-7 px-2 ${beside === which ? 'border-spruce text-spruce' : ''}`}
+          aria-pressed={beside === which}
           title={shortcut}
-          onClick={() => onBeside(key)}
+          onClick={() => onBeside(which)}
         >
           {words}
         </Button>

@@ -1,10 +1,10 @@
 'use client';
 /** What the ledger tells of each section: heading, words, where it starts, what was found in it. */
 import { useMemo } from 'react';
-import { countWords, type Finding } from '@pagina/core/base';
-import type { Section } from '@pagina/core/book';
+import type { Finding } from '@pagina/core/base';
 import { canStand, hasText, headingsOf, isStanding, type Heading } from '@pagina/core/order';
 import { useBook, useComposed, useFindings } from '@/title/context';
+import { wordsOf } from '../manuscript/counts';
 
 export interface RowFacts {
   heading: Heading;
@@ -18,16 +18,6 @@ export interface RowFacts {
   depth: number;
   /** Whether its page comes from the record, was written by hand instead, or is of no such kind. */
   made: 'record' | 'hand' | null;
-}
-
-const counted = new WeakMap<Section['content'], number>();
-function wordsOf(content: Section['content']): number {
-  let n = counted.get(content);
-  if (n === undefined) {
-    n = countWords(content.textBetween(0, content.content.size, ' ', ' '));
-    counted.set(content, n);
-  }
-  return n;
 }
 
 export function useRowFacts(): ReadonlyMap<string, RowFacts> {

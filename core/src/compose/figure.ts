@@ -1,0 +1,64 @@
+/** A picture with its caption, as one block that is never divided. */
+import type { Node } from 'prosemirror-model';
+import type { Place } from '../base';
+import type { Picture } from '../book';
+import { rowsOf } from '../design';
+import type { FlowBlock, Item } from './flow';
+import { maskNumber } from './mask';
+import { displayed, solid } from './opening';
+import type { Setter } from './setter';
+
+/** Dots an inch below which a picture looks coarse in print; it is rather drawn smaller. */
+const COARSE = 150;
+/** Rows that a picture leaves for its caption and for the text around it. */
+const SPARED = 3;
+
+/** Null for a figure with neither picture nor words. On a page of its own it stands in the middle. */
+export function figureBlock(
+  s: Setter,
+  place: Place,
+  node: Node,
+  picture: Picture | undefined,
+): FlowBlock | null {
+  const { leading } = s.interior.text;
+  const total = rowsOf(s.interior);
+  const items: Item[] = [];
+  const alone = node.attrs.place === 'page';
+  const caption = [node.textContent.trim(), node.attrs.credit as string].filter(Boolean).join(' ');
+  let rows = 0;
+  if (picture) {
+    const most = (total - (alone ? (caption ? 2 : 0) : SPARED)) * leading;
+    const share = alone ? 100 : Number(node.attrs.width);
+    let width = Math.min(
+      Math.round((s.measure * share) / 100),
+      Math.max(leading, Math.round((picture.width * 72_000) / COARSE)),
+    );
+    let height = Math.round((width * picture.height) / picture.width);
+    if (height > most) {
+      width = Math.max(1000, Math.round((width * most) / height));
+      height = most;
+    }
+    height = Math.max(1000, height);
+    rows = Math.ceil((height + leading / 4) / leading);
+    items.push({
+      kind: 'picture',
+      picture: picture.id,
+      alt: node.attrs.alt as string,
+      mask: maskNumber(node.attrs.mask as string),
+      x: Math.round((s.measure - width) / 2),
+      row: 0,
+      dy: 0,
+      width,
+      height,
+    });
+  }
+  if (caption) {
+    const text = displayed(s, caption, { size: s.interior.note.size, italic: true }, rows);
+    items.push(...text.items.map((i) => i.ofBlock(node.attrs.id as string)));
+    rows += text.rows;
+  }
+  if (rows === 0) return null;
+  const down = alone ? Math.max(0, Math.floor((total - rows) / 2)) : 0;
+  const lowered = items.map((i) => ('atRow' in i ? i.atRow(i.row + down) : { ...i, row: i.row + down }));
+  return solid(place.section, Math.min(total, rows + down), lowered, { place });
+}

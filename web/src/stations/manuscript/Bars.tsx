@@ -1,0 +1,92 @@
+'use client';
+/** Tools over the text, drawn anew as the cursor moves without drawing the text anew. */
+import { useEffect, useReducer, useState } from 'react';
+import type { EditorView } from 'prosemirror-view';
+import { useBook } from '@/title/context';
+import { Context, type Asking } from './Context';
+import { readingTime, wordsIn, wordsOf } from './counts';
+import { Styles, type Beside } from './Styles';
+import { countWords } from '@pagina/core/base';
+
+/** Tells those who listen that the cursor or the text has moved. */
+export class Ticker {
+  private readonly listeners = new Set<() => void>();
+  listen = (f: () => void): (() => void) => {
+    this.listeners.add(f);
+    return () => this.listeners.delete(f);
+  };
+  tick = (): void => {
+    for (const f of this.listeners) f();
+  };
+}
+
+export function Bars({
+  ticker,
+  view,
+  section,
+  beside,
+  onBeside,
+  showSigns,
+  onSigns,
+}: {
+  ticker: Ticker;
+  view: EditorView | null;
+  section: string | null;
+  beside: Beside;
+  onBeside: (b: Beside) => void;
+  showSigns: boolean;
+  onSigns: (on: boolean) => void;
+}) {
+  const [, redraw] = useReducer((n: number) => n + 1, 0);
+  const [asking, setAsking] = useState<Asking>(null);
+  useEffect(() => ticker.listen(redraw), [ticker]);
+  useEffect(() => {
+    const keys = (e: KeyboardEvent): void => {
+      if (!(e.ctrlKey || e.metaKey) || e.altKey || !view || view.isDestroyed || !view.hasFocus()) return;
+      const what = e.shiftKey
+        ? e.key.toLowerCase() === 'x'
+          ? 'indexed'
+          : null
+        : e.key.toLowerCase() === 'l'
+          ? 'link'
+          : null;
+      if (!what) return;
+      e.preventDefault();
+      setAsking(what);
+    };
+    addEventListener('keydown', keys);
+    return () => removeEventListener('keydown', keys);
+  }, [view]);
+  return (
+    <>
+      <Styles view={view} section={section} beside={beside} onBeside={onBeside} onAsk={setAsking} />
+      <div className="no-print flex h-9 items-center gap-3 border-b border-rule bg-sheet px-4">
+        <Context view={view} asking={asking} onAsked={() => setAsking(null)} />
+        <span className="ml-auto" />
+        <label className="flex items-center gap-1.5 text-[13px] whitespace-nowrap text-ink-soft">
+          <input type="checkbox" checked={showSigns} onChange={(e) => onSigns(e.target.checked)} />
+          Hidden signs
+        </label>
+        <Counts view={view} />
+      </div>
+    </>
+  );
+}
+
+function Counts({ view }: { view: EditorView | null }) {
+  const { book } = useBook();
+  const n = (x: number): string => x.toLocaleString('en-GB');
+  const state = view && !view.isDestroyed ? view.state : null;
+  const { from = 0, to = 0 } = state?.selection ?? {};
+  const all = wordsIn(book);
+  const parts = [
+    state && from < to ? `${n(countWords(state.doc.textBetween(from, to, ' ', ' ')))} words chosen` : '',
+    state ? `${n(wordsOf(state.doc))} in the section` : '',
+    `${n(all)} words, ${readingTime(all)} to read`,
+  ];
+  return (
+    <span className="text-[13px] whitespace-nowrap text-ink-soft" data-counts>
+      {parts.filter(Boolean).join(' · ')}
+    </span>
+  );
+}

@@ -1,0 +1,97 @@
+'use client';
+/** A section in the manuscript: its heading, its text, and beside it what was found in it. */
+import { memo, useEffect, useRef } from 'react';
+import type { EditorView } from 'prosemirror-view';
+import type { Finding } from '@pagina/core/base';
+import { kindRule, type Section } from '@pagina/core/book';
+import type { Heading } from '@pagina/core/order';
+import { layMargin } from './margin';
+import { SectionText } from './SectionText';
+
+interface Props {
+  section: Section;
+  heading: Heading;
+  /** Made from the record. */
+  standing: boolean;
+  findings: readonly Finding[];
+  showSigns: boolean;
+  onView: (v: EditorView, section: string) => void;
+  onState: () => void;
+}
+
+const NONE: readonly Finding[] = [];
+
+/** Typing in one section draws no other anew. */
+function same(a: Props, b: Props): boolean {
+  return (
+    a.section === b.section &&
+    a.standing === b.standing &&
+    a.showSigns === b.showSigns &&
+    a.onView === b.onView &&
+    a.onState === b.onState &&
+    a.heading.number === b.heading.number &&
+    a.heading.title === b.heading.title &&
+    a.heading.subtitle === b.heading.subtitle &&
+    a.findings.length === b.findings.length &&
+    a.findings.every(
+      (f, i) => f.message === b.findings[i]?.message && f.place?.block === b.findings[i]?.place?.block,
+    )
+  );
+}
+
+export const SectionRow = memo(function SectionRow(p: Props) {
+  const { section, heading, findings = NONE } = p;
+  const column = useRef<HTMLUListElement>(null);
+  const row = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const host = row.current?.querySelector<HTMLElement>('.manuscript');
+    if (host && column.current) layMargin(host, column.current);
+  }, [findings]);
+  return (
+    <>
+      <div className="col-start-2 mt-8 border-t border-rule pt-2" data-section={section.id}>
+        <p className="column-head">{kindRule(section.kind).label}</p>
+        <h2 className="font-serif text-[24px] leading-8">
+          {heading.number ? <span className="text-ink-soft">{heading.number}</span> : null}
+          {heading.number && heading.title ? ' · ' : null}
+          {heading.title}
+        </h2>
+        {heading.subtitle ? (
+          <p className="font-serif text-[17px] text-ink-soft italic">{heading.subtitle}</p>
+        ) : null}
+      </div>
+      <div ref={row} className="col-start-2 pt-3">
+        {p.standing ? (
+          <p className="mb-2 text-[13px] text-ink-soft">
+            This page is made from the record. Write here to put your own words in its place.
+          </p>
+        ) : null}
+        <SectionText
+          section={section.id}
+          label={heading.label}
+          length={{ characters: section.content.content.size, blocks: section.content.childCount }}
+          showSigns={p.showSigns}
+          margin={column}
+          onView={p.onView}
+          onState={p.onState}
+        />
+      </div>
+      <ul
+        ref={column}
+        className="relative col-start-3 mt-3 text-[13px]"
+        aria-label={`Findings in ${heading.label}`}
+      >
+        {findings.map((f, i) => (
+          <li
+            key={i}
+            data-beside={f.place?.block ?? ''}
+            className={`absolute right-0 left-0 border-l-2 pl-2 ${f.severity === 'blocker' ? 'border-rubric text-rubric' : 'border-ochre text-ochre'}`}
+          >
+            {f.message}
+            {f.remedy ? <span className="block text-ink-soft">{f.remedy}</span> : null}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}, same);

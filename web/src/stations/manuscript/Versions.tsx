@@ -1,0 +1,252 @@
+'use client';
+/** Versions of the book: named ones and the ends of sittings; compared word by word, put back by section. */
+import { useCallback, useEffect, useMemo, useState, type FormEvent } from 'react';
+import { format } from 'date-fns';
+import { toast } from 'sonner';
+import { bookFromJson, compareTexts, emptyContent, type Book } from '@pagina/core/book';
+import type { Outcome } from '@pagina/core/base';
+import type { Change } from '@pagina/core/book';
+import { headingsOf, putBookBack, putSectionBack, sameFacts, sectionsThenAndNow } from '@pagina/core/order';
+import type { NamedVersion, Sitting } from '@pagina/data';
+import { useBook, useTitle } from '@/title/context';
+import { Aside } from '@/ui/Aside';
+import { Compared, differenceOf } from '@/ui/Compared';
+import { Button, input } from '@/ui/controls';
+
+interface Known {
+  named: NamedVersion[];
+  sittings: Sitting[];
+}
+interface Chosen {
+  revision: number;
+  name: string;
+}
+
+const day = (at: number): string => format(at, 'd MMMM, HH:mm');
+
+export function Versions({ onClose }: { onClose: () => void }) {
+  const { session } = useTitle();
+  const { revision } = useBook();
+  const [known, setKnown] = useState<Known | null>(null);
+  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const [name, setName] = useState('');
+  const address = `/api/titles/${session.id}/versions`;
+  const load = useCallback(async () => {
+    const r = await fetch(address);
+    if (r.ok) setKnown((await r.json()) as Known);
+  }, [address]);
+  useEffect(() => {
+    load().catch(() => undefined);
+  }, [load, revision]);
+  const keep = async (e: FormEvent): Promise<void> => {
+    e.preventDefault();
+    await session.flush();
+    const r = await fetch(address, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ name }),
+    });
+    const answer = (await r.json()) as { message?: string };
+    if (!r.ok) return void toast(answer.message ?? 'The version was not kept.');
+    setName('');
+    await load();
+  };
+  const forget = async (id: string): Promise<void> => {
+    await fetch(`${address}?version=${id}`, { method: 'DELETE' });
+    await load();
+  };
+  if (chosen)
+    return (
+      <OneVersion key={chosen.revision} chosen={chosen} onBack={() => setChosen(null)} onClose={onClose} />
+    );
+  return (
+    <Aside
+      title="Versions"
+      onClose={onClose}
+      note="Everything that is done is kept. Give the book as it is now a name, or look back at where earlier work ended."
+    >
+      <form className="flex gap-2 border-b border-rule px-4 py-2.5" onSubmit={(e) => void keep(e)}>
+        <input
+          className={input}
+          aria-label="Name of this version"
+          placeholder="As sent to the editor"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Button type="submit" disabled={name.trim() === ''}>
+          Name it
+        </Button>
+      </form>
+      {known?.named.length ? <h3 className="column-head px-4 pt-3">Named</h3> : null}
+      <ul>
+        {known?.named.map((v) => (
+          <li
+            key={v.id}
+            className="flex items-center gap-2 border-b border-rule py-1 pr-3 pl-4"
+            data-version={v.name}
+          >
+            <button
+              type="button"
+              className="min-w-0 flex-1 truncate text-left hover:text-spruce"
+              onClick={() => setChosen({ revision: v.revision, name: v.name })}
+            >
+              <span className="font-serif text-[15px]">{v.name}</span>{' '}
+              <span className="text-[13px] text-ink-soft">{day(v.at)}</span>
+            </button>
+            <Button kind="quiet" className="h-7 px-2" onClick={() => void forget(v.id)}>
+              Forget the name
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <h3 className="column-head px-4 pt-3">Where work ended</h3>
+      <ul>
+        {known?.sittings.map((s) => (
+          <li key={s.revision} className="border-b border-rule px-4 py-1.5" data-sitting={s.revision}>
+            <button
+              type="button"
+              className="w-full text-left hover:text-spruce"
+              onClick={() =>
+                setChosen({
+                  revision: s.revision,
+                  name: s.revision === 0 ? 'At the beginning' : day(s.until),
+                })
+              }
+            >
+              <span>{s.revision === 0 ? `At the beginning, ${day(s.until)}` : day(s.until)}</span>
+              {s.revision === 0 ? null : (
+                <span className="block truncate text-[13px] text-ink-soft">
+                  {s.changes.toLocaleString('en-GB')} {s.changes === 1 ? 'change' : 'changes'}
+                  {s.deeds.length > 0 ? `: ${s.deeds.join('; ').toLowerCase()}` : ', all of them typing'}
+                </span>
+              )}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Aside>
+  );
+}
+
+function OneVersion({
+  chosen,
+  onBack,
+  onClose,
+}: {
+  chosen: Chosen;
+  onBack: () => void;
+  onClose: () => void;
+}) {
+  const { session } = useTitle();
+  const [then, setThen] = useState<Book | null>(null);
+  const [trouble, setTrouble] = useState('');
+  useEffect(() => {
+    void (async () => {
+      await session.flush();
+      const r = await fetch(`/api/titles/${session.id}/versions/${chosen.revision}`);
+      const answer = (await r.json()) as { book: unknown; message?: string };
+      const parsed = r.ok ? bookFromJson(answer.book) : null;
+      if (parsed?.ok) setThen(parsed.value);
+      else setTrouble(answer.message ?? 'This version cannot be read.');
+    })().catch(() => setTrouble('The program cannot be reached just now.'));
+  }, [session, chosen]);
+  return (
+    <Aside
+      title={chosen.name}
+      wide
+      onClose={onClose}
+      note="What came since stands underlined, what went since is struck out."
+      tools={
+        <>
+          <Button kind="quiet" className="h-7" onClick={onBack}>
+            All versions
+          </Button>
+          <Button
+            className="h-7"
+            disabled={!then}
+            onClick={() =>
+              then &&
+              void session
+                .change((b) => putBookBack(b, then))
+                .then(
+                  (ok) =>
+                    ok &&
+                    toast('The book is as it was then.', {
+                      action: { label: 'Undo', onClick: () => void session.undo() },
+                    }),
+                )
+            }
+          >
+            Put everything back
+          </Button>
+        </>
+      }
+    >
+      {trouble ? <p className="px-4 py-3 text-rubric">{trouble}</p> : null}
+      {!then && !trouble ? <p className="px-4 py-3 text-ink-soft">Looking back …</p> : null}
+      {then ? <Differences then={then} /> : null}
+    </Aside>
+  );
+}
+
+function Differences({ then }: { then: Book }) {
+  const { session } = useTitle();
+  const { book } = useBook();
+  const [open, setOpen] = useState<string | null>(null);
+  const rows = useMemo(() => {
+    const nowNamed = headingsOf(book.sections, book);
+    const thenNamed = headingsOf(then.sections, then);
+    return sectionsThenAndNow(book, then)
+      .map((s) => ({
+        ...s,
+        name: (nowNamed.get(s.id) ?? thenNamed.get(s.id))?.label ?? '',
+        comparison: compareTexts(s.then?.content ?? emptyContent(''), s.now?.content ?? emptyContent('')),
+      }))
+      .filter((s) => !s.then || !s.now || s.comparison.paragraphs.length > 0 || !sameFacts(s.then, s.now));
+  }, [book, then]);
+  const back = (id: string): void =>
+    void session.change((b) => {
+      const r: Outcome<Change> = putSectionBack(b, then, id);
+      if (r.ok) return r.value;
+      toast(r.refusal.message);
+      return null;
+    });
+  if (rows.length === 0) return <p className="px-4 py-3">No section differs from what it is now.</p>;
+  return (
+    <ul>
+      {rows.map((s) => (
+        <li key={s.id} className="border-b border-rule px-4 py-1.5" data-differs={s.id}>
+          <div className="flex items-center gap-2">
+            <button
+              type="button"
+              aria-expanded={open === s.id}
+              className="min-w-0 flex-1 truncate text-left hover:text-spruce"
+              onClick={() => setOpen(open === s.id ? null : s.id)}
+            >
+              <span className="font-serif text-[15px]">{s.name}</span>{' '}
+              <span className="text-[13px] text-ink-soft">
+                {!s.then
+                  ? 'has come since'
+                  : !s.now
+                    ? 'has gone since'
+                    : s.comparison.paragraphs.length > 0
+                      ? differenceOf(s.comparison)
+                      : 'title, kind or editions changed'}
+              </span>
+            </button>
+            {s.then ? (
+              <Button className="h-7 px-2" onClick={() => back(s.id)}>
+                Put back
+              </Button>
+            ) : null}
+          </div>
+          {open === s.id ? (
+            <div className="py-2">
+              <Compared comparison={s.comparison} />
+            </div>
+          ) : null}
+        </li>
+      ))}
+    </ul>
+  );
+}

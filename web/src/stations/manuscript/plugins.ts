@@ -1,0 +1,137 @@
+'use client';
+/** What every section's editor does: keys, folios beside the lines, notes, hidden signs. */
+import {
+  baseKeymap,
+  chainCommands,
+  exitCode,
+  newlineInCode,
+  splitBlock,
+  toggleMark,
+} from 'prosemirror-commands';
+import { keymap } from 'prosemirror-keymap';
+import { liftListItem, sinkListItem, splitListItem } from 'prosemirror-schema-list';
+import type { Node } from 'prosemirror-model';
+import { Plugin, PluginKey, TextSelection, type Command, type Selection } from 'prosemirror-state';
+import { Decoration, DecorationSet } from 'prosemirror-view';
+import { schema } from '@pagina/core/book';
+import type { PlaceInPrint } from '@/workers/messages';
+import { insertNote, notesPlugin, otherEnd } from './notes';
+import { signsPlugin } from './signs';
+
+const m = schema.marks;
+const n = schema.nodes;
+
+export const folios = new PluginKey<DecorationSet>('folios');
+/** Sets "12 · 7" beside each block: the folio and the line of its first line in print. */
+function folioPlugin(): Plugin<DecorationSet> {
+  return new Plugin<DecorationSet>({
+    key: folios,
+    state: {
+      init: () => DecorationSet.empty,
+      apply(tr, old) {
+        const places = tr.getMeta(folios) as Record<string, PlaceInPrint> | undefined;
+        if (!places) return old.map(tr.mapping, tr.doc);
+        const marks: Decoration[] = [];
+        tr.doc.descendants((node, pos) => {
+          const at = node.isTextblock ? places[node.attrs.id as string] : undefined;
+          if (at)
+            marks.push(Decoration.node(pos, pos + node.nodeSize, { 'data-folio': `${at[1]} · ${at[2]}` }));
+          return !node.isTextblock;
+        });
+        return DecorationSet.create(tr.doc, marks);
+      },
+    },
+    props: { decorations: (s) => folios.getState(s) },
+  });
+}
+
+/** Marks that say how text looks; links, index entries and languages say what it is. */
+const LOOKS = ['emphasis', 'strong', 'smallCaps', 'super', 'sub', 'strike', 'monospaced'] as const;
+
+export const clearLooks: Command = (state, dispatch) => {
+  const { from, to, empty } = state.selection;
+  if (empty) return false;
+  if (dispatch) {
+    const tr = state.tr;
+    for (const name of LOOKS) tr.removeMark(from, to, m[name]);
+    dispatch(tr);
+  }
+  return true;
+};
+
+const lineBreak: Command = (state, dispatch) => {
+  if (!state.selection.$from.parent.inlineContent || state.selection.$from.parent.type === n.monospace)
+    return false;
+  dispatch?.(state.tr.replaceSelectionWith(n.lineBreak!.create(), false).scrollIntoView());
+  return true;
+};
+
+/** Enter in verse begins a line; on an empty line a stanza, and on an empty stanza the text below. */
+const verseLine: Command = (state, dispatch) => {
+  const { $from, empty } = state.selection;
+  if ($from.parent.type !== n.verseLine || !empty) return false;
+  if ($from.parent.content.size > 0) return splitBlock(state, dispatch);
+  const stanza = $from.node(-1);
+  const last = $from.index(-1) === stanza.childCount - 1;
+  if (!last) return splitBlock(state, dispatch);
+  if (!dispatch) return true;
+  const tr = state.tr;
+  if (stanza.childCount > 1) {
+    // The empty line leaves its stanza and begins one of its own.
+    const after = $from.after(-1);
+    tr.insert(after, n.stanza!.create({ id: '' }, n.verseLine!.create({ id: '' })));
+    tr.delete($from.before(), $from.after());
+    const at = tr.mapping.map(after, -1) + 2;
+    return (dispatch(tr.setSelection(near(tr.doc, at)).scrollIntoView()), true);
+  }
+  const verse = $from.node(-2);
+  if (verse.childCount === 1) return false;
+  const end = $from.after(-2);
+  tr.insert(end, n.paragraph!.create({ id: '' }));
+  tr.delete($from.before(-1), $from.after(-1));
+  return (dispatch(tr.setSelection(near(tr.doc, tr.mapping.map(end, -1) + 1)).scrollIntoView()), true);
+};
+const near = (doc: Node, pos: number): Selection =>
+  TextSelection.near(doc.resolve(Math.min(pos, doc.content.size)));
+
+/** A caption ends in the text below its picture. */
+const belowFigure: Command = (state, dispatch) => {
+  const { $from } = state.selection;
+  if ($from.parent.type !== n.figure) return false;
+  if (!dispatch) return true;
+  const after = $from.after();
+  const next = state.doc.resolve(after).nodeAfter;
+  const tr = state.tr;
+  if (next?.type !== n.paragraph) tr.insert(after, n.paragraph!.create({ id: '' }));
+  return (dispatch(tr.setSelection(near(tr.doc, after + 1)).scrollIntoView()), true);
+};
+
+const noteCommand =
+  (make: typeof insertNote): Command =>
+  (state, dispatch) => {
+    const tr = make(state);
+    if (tr) dispatch?.(tr);
+    return tr !== null;
+  };
+
+export const plugins = (): Plugin[] => [
+  keymap({
+    'Mod-i': toggleMark(m.emphasis!),
+    'Mod-b': toggleMark(m.strong!),
+    'Mod-Shift-k': toggleMark(m.smallCaps!),
+    'Mod-.': toggleMark(m.super!),
+    'Mod-,': toggleMark(m.sub!),
+    'Mod-\\': clearLooks,
+    'Mod-Alt-n': noteCommand(insertNote),
+    'Mod-Alt-m': noteCommand(otherEnd),
+    'Shift-Enter': chainCommands(newlineInCode, lineBreak),
+    'Mod-Enter': exitCode,
+    Enter: chainCommands(verseLine, belowFigure, splitListItem(n.item!)),
+    Tab: sinkListItem(n.item!),
+    'Shift-Tab': liftListItem(n.item!),
+  }),
+  keymap(baseKeymap),
+  folioPlugin(),
+  notesPlugin(),
+  signsPlugin(),
+];
