@@ -104,6 +104,7 @@ describe('styles of paragraphs', () => {
     await style('Attribution');
     await page.getByText('An attribution stands below a quotation or verse, once.').waitFor();
     await style('Quotation');
+    expect((await types())[0]).toBe('quotation');
     await caret(1);
     await style('Attribution');
     const [quotation] = await content();

@@ -34,7 +34,7 @@ export function Context({
   if (figure) return <FigureBar key={figure.node.attrs.id as string} view={view} />;
   if (tableAt(state)) return <TableBar view={view} />;
   for (const name of ['link', 'indexed', 'language'] as const) {
-    const at = state.selection.empty ? markAt(state, name) : null;
+    const at = markAt(state, name);
     if (at)
       return <TellingBar key={`${name}${at.from}`} view={view} name={name} onDone={() => view.focus()} />;
   }

@@ -78,14 +78,14 @@ export const SectionRow = memo(function SectionRow(p: Props) {
       </div>
       <ul
         ref={column}
-        className="relative col-start-3 mt-3 text-[13px]"
+        className="pointer-events-none relative col-start-3 mt-3 text-[13px]"
         aria-label={`Findings in ${heading.label}`}
       >
         {findings.map((f, i) => (
           <li
             key={i}
             data-beside={f.place?.block ?? ''}
-            className={`absolute right-0 left-0 border-l-2 pl-2 ${f.severity === 'blocker' ? 'border-rubric text-rubric' : 'border-ochre text-ochre'}`}
+            className={`pointer-events-auto absolute right-0 left-0 border-l-2 pl-2 ${f.severity === 'blocker' ? 'border-rubric text-rubric' : 'border-ochre text-ochre'}`}
           >
             {f.message}
             {f.remedy ? <span className="block text-ink-soft">{f.remedy}</span> : null}
