@@ -1,6 +1,7 @@
 'use client';
 /** Tools over the text, drawn anew as the cursor moves without drawing the text anew. */
 import { useEffect, useReducer, useState } from 'react';
+import { TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { useBook } from '@/title/context';
 import { Context, type Asking } from './Context';
@@ -63,7 +64,7 @@ export function Bars({
       <div className="no-print flex h-9 items-center gap-3 border-b border-rule bg-sheet px-4">
         <Context view={view} asking={asking} onAsked={() => setAsking(null)} />
         <span className="ml-auto" />
-        <label className="flex items-center gap-1.5 text-[13px] whitespace-nowrap text-ink-soft">
+        <label className="flex shrink-0 items-center gap-1.5 text-[13px] whitespace-nowrap text-ink-soft">
           <input type="checkbox" checked={showSigns} onChange={(e) => onSigns(e.target.checked)} />
           Hidden signs
         </label>
@@ -77,7 +78,7 @@ function Counts({ view }: { view: EditorView | null }) {
   const { book } = useBook();
   const n = (x: number): string => x.toLocaleString('en-GB');
   const state = view && !view.isDestroyed ? view.state : null;
-  const { from = 0, to = 0 } = state?.selection ?? {};
+  const { from, to } = state?.selection instanceof TextSelection ? state.selection : { from: 0, to: 0 };
   const all = wordsIn(book);
   const parts = [
     state && from < to ? `${n(countWords(state.doc.textBetween(from, to, ' ', ' ')))} words chosen` : '',
@@ -85,7 +86,11 @@ function Counts({ view }: { view: EditorView | null }) {
     `${n(all)} words, ${readingTime(all)} to read`,
   ];
   return (
-    <span className="text-[13px] whitespace-nowrap text-ink-soft" data-counts>
+    <span
+      className="min-w-0 truncate text-[13px] text-ink-soft"
+      title={parts.filter(Boolean).join(' · ')}
+      data-counts
+    >
       {parts.filter(Boolean).join(' · ')}
     </span>
   );

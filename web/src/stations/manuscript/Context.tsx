@@ -108,11 +108,11 @@ function FigureBar({ view }: { view: EditorView }) {
     set('picture', picture.id);
   };
   return (
-    <span className="flex items-center gap-2" role="group" aria-label="Picture">
-      {words('alt', 'Alternative text', 'w-56')}
-      {words('credit', 'Credit', 'w-32')}
-      {words('link', 'Link', 'w-32')}
-      <label className="flex items-center gap-1.5 text-[13px]">
+    <span className="flex shrink-0 items-center gap-1.5" role="group" aria-label="Picture">
+      {words('alt', 'Alternative text', 'w-48')}
+      {words('credit', 'Credit', 'w-24')}
+      {words('link', 'Link', 'w-24')}
+      <label className="flex items-center gap-1.5 text-[13px] whitespace-nowrap">
         Width
         <input
           type="range"
@@ -134,7 +134,7 @@ function FigureBar({ view }: { view: EditorView }) {
         onChange={(e) => set('place', e.target.value)}
       >
         <option value="here">in the text</option>
-        <option value="page">on a page of its own</option>
+        <option value="page">on its own page</option>
       </select>
       <select
         aria-label="Outline of the picture"

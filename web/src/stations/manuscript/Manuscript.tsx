@@ -77,7 +77,7 @@ export function Manuscript() {
           tabIndex={0}
           role="region"
           aria-label="Text of the book"
-          className="min-h-0 min-w-0 flex-1 overflow-auto bg-sheet"
+          className="min-h-0 min-w-0 flex-1 overflow-auto bg-sheet [overflow-anchor:none]"
         >
           <div className="grid grid-cols-[minmax(116px,1fr)_minmax(0,640px)_minmax(200px,1fr)] gap-x-5 px-4 pt-6 pb-40">
             {shown.map((s) => (

@@ -2,7 +2,7 @@
 /** One section's editor. Its state lives in the session; the view comes and goes as it is scrolled into sight. */
 import { EditorView } from 'prosemirror-view';
 import type { Slice } from 'prosemirror-model';
-import { useEffect, useRef, useState, type RefObject } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
 import { toast } from 'sonner';
 import { placeAt } from '@pagina/core/book';
 import { useComposed, useTitle } from '@/title/context';
@@ -37,6 +37,8 @@ export function SectionText({
   const view = useRef<EditorView | null>(null);
   const [near, setNear] = useState(false);
   const [height, setHeight] = useState(() => heightOf(length));
+  const placeholder = useRef(height);
+  placeholder.current = height;
   const call = useRef({ onView, onState });
   call.current = { onView, onState };
   useEffect(() => {
@@ -55,7 +57,8 @@ export function SectionText({
     eye.observe(el);
     return () => eye.disconnect();
   }, []);
-  useEffect(() => {
+  // Before the browser lays the page out: an emptied placeholder would make everything below jump.
+  useLayoutEffect(() => {
     const el = host.current;
     // A view with the cursor in it stays, however far it is scrolled.
     if (!el || (!near && !view.current)) return;
@@ -118,6 +121,11 @@ export function SectionText({
       call.current.onState();
     });
     lay();
+    // What stands above the window grows or shrinks to its true height: the window stays on its text.
+    const pane = el.closest<HTMLElement>('[data-scrolls]');
+    const now = el.getBoundingClientRect();
+    if (pane && now.top < pane.getBoundingClientRect().top)
+      pane.scrollTop += now.height - placeholder.current;
     const cleanup = v.destroy.bind(v);
     v.destroy = () => {
       off();

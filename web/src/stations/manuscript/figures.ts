@@ -31,6 +31,8 @@ export const figureView =
       const picture = book().pictures.find((p) => p.id === node.attrs.picture);
       const src = picture ? fileOf(picture) : '';
       if (src && image.getAttribute('src') !== src) image.src = src;
+      // Its height is known before its file has come.
+      image.style.aspectRatio = picture ? `${picture.width} / ${picture.height}` : '';
       image.alt = node.attrs.alt as string;
       image.className = node.attrs.mask as string;
       image.style.width = node.attrs.place === 'page' ? '100%' : `${Number(node.attrs.width)}%`;
