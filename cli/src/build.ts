@@ -2,19 +2,33 @@ import { pictureInfo } from '@pagina/core/base';
 import type { Book, Edition } from '@pagina/core/book';
 import { trimOf } from '@pagina/core/design';
 import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
-import { makeEbook, makePrint, readBookFile, settleForOneFile, type BookFile } from '@pagina/make';
+import {
+  makeEbook,
+  makePrint,
+  makeWordFile,
+  readBookFile,
+  settleForOneFile,
+  type BookFile,
+} from '@pagina/make';
 import { readInput, Unusable, unusable, writeOutput, type Options } from './main';
 import { manuscript } from './manuscript';
 
 /** Makes one edition of a manuscript or a book file. */
 export async function build(path: string, options: Options): Promise<number> {
   const form = options.edition;
-  if (form !== 'print' && form !== 'reflow')
-    throw new Unusable('Say which edition to make: --edition print or --edition reflow.');
+  if (form !== 'print' && form !== 'reflow' && form !== 'manuscript')
+    throw new Unusable('Say which edition to make: --edition print, reflow or manuscript (.docx).');
   if (!options.out) throw new Unusable('Say where the file goes: --out FILE.');
   settleForOneFile();
   const started = performance.now();
   const source = await open(path);
+  if (form === 'manuscript') {
+    const { book } = prepared(source, options, 'reflow');
+    const made = await makeWordFile(book, (id) => source.files.get(id) ?? null);
+    if (!made.ok) throw unusable(made.refusal);
+    writeOutput(options.out, made.value);
+    return 0;
+  }
   const { book, edition } = prepared(source, options, form);
   const read = Math.round(performance.now() - started);
   const pictures = (id: string): Uint8Array | null => source.files.get(id) ?? null;

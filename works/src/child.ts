@@ -1,7 +1,7 @@
 /** Does one task and ends. Memory is limited by the parent; a crash here is a failed job, not a dead runner. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { bookFromJson, bookToJson } from '@pagina/core/book';
+import { bookFromJson, bookToJson, MANUSCRIPT } from '@pagina/core/book';
 import {
   checkEpub,
   checkFileAgreement,
@@ -13,7 +13,7 @@ import {
 } from '@pagina/core/check';
 import { bySeverity, type Finding } from '@pagina/core/base';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
-import { ignoreStrays, makeEbook, makePrint, settleForOneFile } from '@pagina/make';
+import { ignoreStrays, makeEbook, makePrint, makeWordFile, settleForOneFile } from '@pagina/make';
 import type { FromChild, Task } from './tasks';
 
 const say = (m: FromChild): Promise<void> => new Promise((done) => process.send?.(m, () => done()));
@@ -45,10 +45,17 @@ async function make({
   const parsed = bookFromJson(json);
   if (!parsed.ok) return { type: 'refused', message: parsed.refusal.message };
   const book = parsed.value;
-  const edition = book.editions.find((e) => e.id === id);
-  if (!edition) return { type: 'refused', message: 'That edition is no longer there.' };
   const bytesOf = (picture: string): Uint8Array | null =>
     pictures[picture] ? readFileSync(pictures[picture]) : null;
+  if (id === MANUSCRIPT) {
+    progress('Writing the manuscript', 0);
+    const made = await makeWordFile(book, bytesOf);
+    if (!made.ok) return { type: 'refused', message: made.refusal.message };
+    writeFileSync(out, made.value);
+    return { type: 'made', pages: 0, findings: [] };
+  }
+  const edition = book.editions.find((e) => e.id === id);
+  if (!edition) return { type: 'refused', message: 'That edition is no longer there.' };
   const findings: Finding[] = [];
   let pages = 0;
   if (edition.form === 'print') {

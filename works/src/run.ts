@@ -7,7 +7,7 @@ import { createReadStream, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
-import { bookFromJson, bookToJson, type Arrival, type Book } from '@pagina/core/book';
+import { bookFromJson, bookToJson, MANUSCRIPT, type Arrival, type Book } from '@pagina/core/book';
 import { fileStem } from '@pagina/core/record';
 import {
   addProduct,
@@ -171,9 +171,10 @@ export class Runner {
     const { edition: id } = job.payload as { edition: string };
     const loaded = job.title ? await readTitle(this.store, job.title) : null;
     const edition = loaded?.book.editions.find((e) => e.id === id);
-    if (!loaded || !edition || !job.title)
+    if (!loaded || !job.title || !(edition || id === MANUSCRIPT))
       return { state: 'failed', error: 'The title or the edition is no longer there.' };
-    const name = `${fileStem(loaded.book.record.title)}-${fileStem(edition.name)}.${edition.form === 'print' ? 'pdf' : 'epub'}`;
+    const ending = !edition ? 'docx' : edition.form === 'print' ? 'pdf' : 'epub';
+    const name = `${fileStem(loaded.book.record.title)}-${fileStem(edition?.name ?? MANUSCRIPT)}.${ending}`;
     const pictures: Record<string, string> = {};
     for (const p of loaded.book.pictures) if (p.sha256) pictures[p.id] = filePath(this.store, p.sha256);
     const out = join(folder, 'made');

@@ -86,6 +86,9 @@ export interface Book {
   words: readonly string[];
 }
 
+/** In the place of an edition's id: the manuscript as a word-processor file. */
+export const MANUSCRIPT = 'manuscript';
+
 export const defaultEditions = (): Edition[] => [
   editionSchema.parse({ id: 'paperback', name: 'Paperback', form: 'print' }),
   editionSchema.parse({ id: 'ebook', name: 'Ebook', form: 'reflow' }),

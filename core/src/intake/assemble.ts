@@ -106,7 +106,8 @@ export class Assembler {
         section.title = kindRule(h.kind).heading;
       section.numbered = kindRule(h.kind).numbered && (h.numbered || h.kind === 'part');
       if (h.numberWords > 0) this.aside('number-lines', numberWordsOf(this.m, h));
-      if (h.kind === 'part') part = null;
+      // An epilogue ends the book, not its last part (common practice).
+      if (h.kind === 'part' || h.kind === 'epilogue') part = null;
       else if (kindRule(h.kind).matter === 'body') section.parent = part;
       else part = null;
       section.content = this.content(
@@ -314,6 +315,12 @@ export class Assembler {
         out[out.length - 1] = before.copy(
           before.content.replaceChild(before.childCount - 1, stanza.copy(stanza.content.addToEnd(line))),
         );
+      return;
+    }
+    const source = before?.type.name === 'quotation' || before?.type.name === 'verse';
+    if (/attribution/.test(style) && before && source && before.lastChild?.type.name !== 'attribution') {
+      const line = schema.node('attribution', { id: this.idFor(b) }, this.inline(b));
+      out[out.length - 1] = before.copy(before.content.addToEnd(line));
       return;
     }
     if (/quot|block text|zitat|citation/.test(style)) return join('quotation', {}, this.paragraphNode(b));

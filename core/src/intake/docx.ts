@@ -2,7 +2,7 @@
 import mammoth from 'mammoth';
 import type { Mark, Node } from 'prosemirror-model';
 import { done, openZip, refused, type Outcome, type Zip } from '../base';
-import { schema } from '../book';
+import { schema, SECTION_KINDS, type SectionKind } from '../book';
 import { MARK, markParagraphs, readStyles, type ParagraphFacts, type StyleFacts } from './docx-xml';
 import {
   linkToAnchor,
@@ -224,6 +224,7 @@ class DocxReader {
     if (facts?.breakBefore ?? style?.breakBefore) this.breakPending = true;
     let now = make();
     now.anchors.push(...bookmarksIn(e));
+    now.opens = kindOf(now.anchors);
     this.breakPending = false;
     const done: RawParagraph[] = [];
     const flush = (): void => {
@@ -371,6 +372,15 @@ class DocxReader {
     const most = [...counts].sort((a, b) => b[1] - a[1])[0];
     return most && most[1] > this.facts.length / 2 ? most[0] : fallback || most?.[0] || 'en';
   }
+}
+
+/** The kind of section that a file of ours says begins here: "section_about_author_12". */
+function kindOf(anchors: readonly string[]): SectionKind | '' {
+  for (const name of anchors) {
+    const kind = /^section_([a-z_]+)_\d+$/.exec(name)?.[1]?.replaceAll('_', '-');
+    if (kind && (SECTION_KINDS as string[]).includes(kind)) return kind as SectionKind;
+  }
+  return '';
 }
 
 /** Names of bookmarks in a paragraph, without the marks of our own and the one where editing stopped. */

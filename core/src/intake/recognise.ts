@@ -68,7 +68,8 @@ function levelsOf(blocks: readonly RawBlock[], s: Surroundings): Levels {
     const others = texts(first).filter((t) => kindByWords(t) === null);
     const parts = share(first, isPart) >= 0.4 || (others.length > 0 && others.every(isPart));
     // One heading of the first level alone over many of the second is the book's title, not a part.
-    const title = texts(first).length === 1 && texts(second).length > 1 && !isChapter(texts(first)[0] ?? '');
+    const [only = ''] = texts(first);
+    const title = texts(first).length === 1 && texts(second).length > 1 && !isChapter(only) && !isPart(only);
     const byNumbers = share(second, isChapter) >= 0.5 && share(first, isChapter) < 0.3;
     if (title) return { part: -first, chapter: second };
     if (parts || byNumbers) return { part: first, chapter: second };

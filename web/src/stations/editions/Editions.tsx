@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { format } from 'date-fns';
 import type { Finding } from '@pagina/core/base';
+import { MANUSCRIPT } from '@pagina/core/book';
 import type { Job, Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button, Progress, SeverityMark } from '@/ui/controls';
@@ -11,8 +12,7 @@ const size = (bytes: number): string =>
   bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1000)} kB`;
 
 export function Editions() {
-  const { session } = useTitle();
-  const { book, jobs, products, revision } = useBook();
+  const { book } = useBook();
   const { composed } = useComposed();
   return (
     <div className="h-full overflow-auto bg-sheet">
@@ -27,59 +27,74 @@ export function Editions() {
           </tr>
         </thead>
         <tbody>
-          {book.editions.map((e) => {
-            const job = jobs.find((j) => (j.payload as { edition?: string }).edition === e.id);
-            const product = products.find((p) => p.edition === e.id);
-            const working = job !== undefined && (job.state === 'queued' || job.state === 'running');
-            const pages =
-              e.form === 'print'
-                ? composed?.edition === e.id
-                  ? composed.pages.length
-                  : product?.pages
-                : null;
-            return (
-              <tr key={e.id} className="border-b border-rule align-top" data-edition={e.id}>
-                <td className="px-3 py-3 font-serif text-[18px]">{e.name}</td>
-                <td className="px-3 py-3.5">{e.isbn || <span className="text-ink-soft">none</span>}</td>
-                <td className="px-3 py-3.5">
-                  {e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook'}
-                </td>
-                <td className="px-3 py-3.5">{pages ?? ''}</td>
-                <td className="px-3 py-3.5">
-                  {product ? (
-                    format(product.madeAt, 'd MMM yyyy, HH:mm')
-                  ) : (
-                    <span className="text-ink-soft">not yet</span>
-                  )}
-                  {product && product.revision < revision ? (
-                    <span className="block text-[13px] text-ochre">the book has changed since</span>
-                  ) : null}
-                </td>
-                <td className="px-3 py-3.5">{product ? <Checks product={product} /> : null}</td>
-                <td className="px-3 py-3.5">{product ? <FileOf product={product} /> : null}</td>
-                <td className="px-3 py-2.5 text-right">
-                  {working && job ? (
-                    <span className="inline-flex items-center gap-3">
-                      <Progress stage={job.stage} share={job.share} />
-                      <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>
-                        Stop
-                      </Button>
-                    </span>
-                  ) : (
-                    <Button kind={product ? 'plain' : 'primary'} onClick={() => void session.make(e.id)}>
-                      {product
-                        ? `Make the ${e.name.toLowerCase()} again`
-                        : `Make the ${e.name.toLowerCase()}`}
-                    </Button>
-                  )}
-                  <Ended job={job} />
-                </td>
-              </tr>
-            );
-          })}
+          {book.editions.map((e) => (
+            <Row
+              key={e.id}
+              id={e.id}
+              name={e.name}
+              isbn={e.isbn}
+              form={e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook'}
+              pages={e.form === 'print' && composed?.edition === e.id ? composed.pages.length : null}
+            />
+          ))}
+          <Row id={MANUSCRIPT} name="Manuscript" isbn="" form="For a word processor (.docx)" pages={null} />
         </tbody>
       </table>
     </div>
+  );
+}
+
+function Row({
+  id,
+  name,
+  isbn,
+  form,
+  pages,
+}: {
+  id: string;
+  name: string;
+  isbn: string;
+  form: string;
+  /** Pages as it stands now; null where it has none, or they are not known. */
+  pages: number | null;
+}) {
+  const { session } = useTitle();
+  const { jobs, products, revision } = useBook();
+  const job = jobs.find((j) => (j.payload as { edition?: string }).edition === id);
+  const product = products.find((p) => p.edition === id);
+  const working = job !== undefined && (job.state === 'queued' || job.state === 'running');
+  return (
+    <tr className="border-b border-rule align-top" data-edition={id}>
+      <td className="px-3 py-3 font-serif text-[18px]">{name}</td>
+      <td className="px-3 py-3.5">{isbn || <span className="text-ink-soft">none</span>}</td>
+      <td className="px-3 py-3.5">{form}</td>
+      <td className="px-3 py-3.5">{pages ?? (product?.pages || '')}</td>
+      <td className="px-3 py-3.5">
+        {product ? (
+          format(product.madeAt, 'd MMM yyyy, HH:mm')
+        ) : (
+          <span className="text-ink-soft">not yet</span>
+        )}
+        {product && product.revision < revision ? (
+          <span className="block text-[13px] text-ochre">the book has changed since</span>
+        ) : null}
+      </td>
+      <td className="px-3 py-3.5">{product && id !== MANUSCRIPT ? <Checks product={product} /> : null}</td>
+      <td className="px-3 py-3.5">{product ? <FileOf product={product} /> : null}</td>
+      <td className="px-3 py-2.5 text-right">
+        {working && job ? (
+          <span className="inline-flex items-center gap-3">
+            <Progress stage={job.stage} share={job.share} />
+            <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
+          </span>
+        ) : (
+          <Button kind={product ? 'plain' : 'primary'} onClick={() => void session.make(id)}>
+            {product ? `Make the ${name.toLowerCase()} again` : `Make the ${name.toLowerCase()}`}
+          </Button>
+        )}
+        <Ended job={job} />
+      </td>
+    </tr>
   );
 }
 

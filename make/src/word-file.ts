@@ -1,0 +1,376 @@
+/**
+ * The manuscript as a .docx with real styles, for an editor or an outlet: headings by level, notes as notes, pictures
+ * with their alternative text, links. What a section is stands in a bookmark at its head, so that the file comes in again
+ * as the book it was.
+ */
+import {
+  AlignmentType,
+  Bookmark,
+  Document,
+  ExternalHyperlink,
+  FootnoteReferenceRun,
+  HeadingLevel,
+  ImageRun,
+  InternalHyperlink,
+  LevelFormat,
+  Packer,
+  Paragraph,
+  Table,
+  TableCell,
+  TableRow,
+  TextRun,
+  WidthType,
+  type IParagraphOptions,
+  type ParagraphChild,
+} from 'docx';
+import type { Node } from 'prosemirror-model';
+import { done, refused, type Outcome } from '@pagina/core/base';
+import { kindRule, type Book, type Section } from '@pagina/core/book';
+import { copyrightLines, headingsOf, isStanding, standingContent, titlePageLines } from '@pagina/core/order';
+import { authorsLine } from '@pagina/core/record';
+
+/** Measure of the page in twentieths of a point: A4 with margins of an inch. */
+const MEASURE_POINTS = 451;
+const HEADINGS = [
+  HeadingLevel.HEADING_1,
+  HeadingLevel.HEADING_2,
+  HeadingLevel.HEADING_3,
+  HeadingLevel.HEADING_4,
+  HeadingLevel.HEADING_5,
+  HeadingLevel.HEADING_6,
+] as const;
+const MONOSPACE = 'Courier New';
+const BULLETS = 'bullets';
+const NUMBERS = 'numbers';
+
+/** Name of the bookmark that says what kind of section begins; readers of the house know it. */
+const kindMark = (kind: Section['kind'], n: number): string => `section_${kind.replaceAll('-', '_')}_${n}`;
+
+/** Errors: `word/empty`. `pictures` answers a picture's file by its id. */
+export async function makeWordFile(
+  book: Book,
+  pictures: (id: string) => Uint8Array | null,
+): Promise<Outcome<Uint8Array>> {
+  if (book.sections.length === 0) return refused('word/empty', 'The book has no section yet.');
+  return done(await new WordWriter(book, pictures).write());
+}
+
+class WordWriter {
+  private readonly notes: Record<string, { children: Paragraph[] }> = {};
+  private readonly noteNumbers = new Map<string, number>();
+  /** Places that links lead to, by the target as the book writes it. */
+  private readonly targets = new Map<string, string>();
+  private readonly headingLevel: number;
+  private lists = 0;
+
+  constructor(
+    private readonly book: Book,
+    private readonly pictures: (id: string) => Uint8Array | null,
+  ) {
+    this.headingLevel = book.sections.some((s) => s.kind === 'part') ? 1 : 0;
+    for (const s of book.sections)
+      s.content.descendants((n) => {
+        for (const m of n.marks)
+          if (m.type.name === 'link' && m.attrs.kind === 'place')
+            this.targets.set(m.attrs.target as string, `place_${this.targets.size + 1}`);
+      });
+  }
+
+  async write(): Promise<Uint8Array> {
+    const { record, sections } = this.book;
+    const headings = headingsOf(sections, this.book);
+    const children = sections.flatMap((s, i) => this.section(s, i, headings.get(s.id)));
+    const document = new Document({
+      title: record.title,
+      creator: authorsLine(record),
+      description: '',
+      styles: {
+        default: {
+          document: { run: { font: 'Times New Roman', size: 24, language: { value: record.language } } },
+        },
+        paragraphStyles: [
+          ...['Quote', 'Attribution', 'Verse', 'Letter'].map((name) => ({
+            id: name,
+            name,
+            basedOn: 'Normal',
+            paragraph: { indent: { left: 567, right: name === 'Verse' ? 0 : 567 } },
+          })),
+          {
+            id: 'Preformatted',
+            name: 'Preformatted Text',
+            basedOn: 'Normal',
+            run: { font: MONOSPACE, size: 20 },
+          },
+          { id: 'Subtitle', name: 'Subtitle', basedOn: 'Normal', run: { italics: true, size: 28 } },
+          { id: 'Caption', name: 'caption', basedOn: 'Normal', run: { italics: true, size: 20 } },
+        ],
+      },
+      numbering: {
+        config: [
+          { reference: BULLETS, levels: levels(LevelFormat.BULLET, () => '•') },
+          { reference: NUMBERS, levels: levels(LevelFormat.DECIMAL, (l) => `%${l + 1}.`) },
+        ],
+      },
+      footnotes: this.notes,
+      sections: [{ children }],
+    });
+    return new Uint8Array(await Packer.toArrayBuffer(document));
+  }
+
+  private section(
+    s: Section,
+    index: number,
+    heading: { number: string; title: string; subtitle: string; label: string } | undefined,
+  ): (Paragraph | Table)[] {
+    const rule = kindRule(s.kind);
+    const marks = [kindMark(s.kind, index + 1), this.targets.get(s.id) ?? ''].filter(Boolean);
+    const marked = (children: ParagraphChild[]): ParagraphChild[] =>
+      marks.reduce<ParagraphChild[]>((inner, id) => [new Bookmark({ id, children: inner })], children);
+    const page = (lines: readonly string[], style?: string): Paragraph[] =>
+      lines.map(
+        (text, i) =>
+          new Paragraph({
+            style: i === 0 ? style : undefined,
+            alignment: style ? AlignmentType.CENTER : undefined,
+            pageBreakBefore: i === 0,
+            children: i === 0 ? marked([new TextRun(text)]) : [new TextRun(text)],
+          }),
+      );
+    const { record } = this.book;
+    const standing = isStanding(s, record);
+    if (standing && s.kind === 'half-title') return page([record.title || 'Untitled']);
+    if (standing && s.kind === 'title-page')
+      return page(
+        titlePageLines(record).map((l) => (l.role === 'author' ? `by ${l.text}` : l.text)),
+        'Title',
+      );
+    if (standing && s.kind === 'copyright-page')
+      return page(copyrightLines(record, this.book.editions[0] ?? { ...noEdition }));
+    const content = standing ? standingContent(s, record) : s.content;
+    const out: (Paragraph | Table)[] = [];
+    const level = s.kind === 'part' ? 0 : this.headingLevel;
+    const line =
+      heading && (rule.opening === 'heading' || s.kind === 'part')
+        ? [heading.number, heading.title].filter(Boolean).join(': ') || (s.titled ? '' : heading.label)
+        : '';
+    const body = this.blocks(content, level);
+    if (line)
+      out.push(
+        new Paragraph({
+          heading: HEADINGS[level],
+          pageBreakBefore: true,
+          children: marked([new TextRun(line)]),
+        }),
+        ...(heading?.subtitle ? [new Paragraph({ style: 'Subtitle', text: heading.subtitle })] : []),
+        ...body,
+      );
+    else
+      out.push(
+        new Paragraph({ pageBreakBefore: true, children: marked([new TextRun('')]) }),
+        ...(s.kind === 'contents' ? [] : body),
+      );
+    return out;
+  }
+
+  private blocks(doc: Node, level: number): (Paragraph | Table)[] {
+    doc.forEach((n) => {
+      if (n.type.name !== 'noteBody') return;
+      const number = Object.keys(this.notes).length + 1;
+      this.noteNumbers.set(n.attrs.id as string, number);
+      this.notes[number] = { children: this.children(n, (p) => new Paragraph({ children: this.inline(p) })) };
+    });
+    const out: (Paragraph | Table)[] = [];
+    doc.forEach((n) => void out.push(...this.block(n, level)));
+    return out;
+  }
+
+  private children<T>(n: Node, f: (c: Node, i: number) => T): T[] {
+    const out: T[] = [];
+    n.forEach((c, _o, i) => void out.push(f(c, i)));
+    return out;
+  }
+
+  private paragraph(n: Node, more: IParagraphOptions = {}): Paragraph {
+    return new Paragraph({ ...more, children: this.inline(n) });
+  }
+
+  private block(n: Node, level: number): (Paragraph | Table)[] {
+    switch (n.type.name) {
+      case 'paragraph':
+        return [this.paragraph(n)];
+      case 'subhead':
+        return [this.paragraph(n, { heading: HEADINGS[Math.min(5, level + Number(n.attrs.level))] })];
+      case 'break':
+        return [
+          n.attrs.ornament
+            ? new Paragraph({ alignment: AlignmentType.CENTER, text: '* * *' })
+            : new Paragraph({}),
+        ];
+      case 'pageBreak':
+        return [new Paragraph({ pageBreakBefore: true })];
+      case 'quotation':
+      case 'letter':
+        return this.children(n, (p) =>
+          this.paragraph(p, {
+            style:
+              p.type.name === 'attribution' ? 'Attribution' : n.type.name === 'letter' ? 'Letter' : 'Quote',
+          }),
+        );
+      case 'verse':
+        return this.children(n, (stanza, i) => {
+          if (stanza.type.name === 'attribution') return [this.paragraph(stanza, { style: 'Attribution' })];
+          const lines = this.children(
+            stanza,
+            (line) =>
+              new Paragraph({
+                style: 'Verse',
+                children: [new TextRun('    '.repeat(Number(line.attrs.indent))), ...this.inline(line)],
+              }),
+          );
+          return i > 0 ? [new Paragraph({ style: 'Verse' }), ...lines] : lines;
+        }).flat();
+      case 'list':
+        return this.list(n, 0, ++this.lists);
+      case 'figure':
+        return this.figure(n);
+      case 'passage': {
+        const align = n.attrs.align as string;
+        const alignment =
+          align === 'right'
+            ? AlignmentType.RIGHT
+            : align === 'inset'
+              ? AlignmentType.LEFT
+              : AlignmentType.CENTER;
+        const indent = align === 'inset' ? { left: 567, right: 567 } : undefined;
+        return this.children(n, (p) => this.paragraph(p, { alignment, indent }));
+      }
+      case 'monospace':
+        return [
+          new Paragraph({
+            style: 'Preformatted',
+            children: n.textContent
+              .split('\n')
+              .map((text, i) => new TextRun({ text, font: MONOSPACE, break: i > 0 ? 1 : 0 })),
+          }),
+        ];
+      case 'table':
+        return [
+          new Table({
+            width: { size: 100, type: WidthType.PERCENTAGE },
+            rows: this.children(
+              n,
+              (row) =>
+                new TableRow({
+                  tableHeader: row.firstChild?.attrs.head === true,
+                  children: this.children(
+                    row,
+                    (cell) => new TableCell({ children: this.children(cell, (p) => this.paragraph(p)) }),
+                  ),
+                }),
+            ),
+          }),
+        ];
+      default:
+        return [];
+    }
+  }
+
+  private list(n: Node, level: number, instance: number): Paragraph[] {
+    const reference = n.attrs.ordered ? NUMBERS : BULLETS;
+    return this.children(n, (item) =>
+      this.children(item, (c, i) =>
+        c.type.name === 'list'
+          ? this.list(c, level + 1, ++this.lists)
+          : [
+              this.paragraph(
+                c,
+                i === 0
+                  ? { numbering: { reference, level: Math.min(level, 5), instance } }
+                  : { indent: { left: 720 * (level + 1) } },
+              ),
+            ],
+      ).flat(),
+    ).flat();
+  }
+
+  private figure(n: Node): Paragraph[] {
+    const picture = this.book.pictures.find((p) => p.id === n.attrs.picture);
+    const bytes = picture ? this.pictures(picture.id) : null;
+    const out: Paragraph[] = [];
+    if (picture && bytes) {
+      const width = Math.min(picture.width, Math.round((MEASURE_POINTS * Number(n.attrs.width)) / 100));
+      const alt = n.attrs.alt as string;
+      out.push(
+        new Paragraph({
+          alignment: AlignmentType.CENTER,
+          children: [
+            new ImageRun({
+              type: picture.type === 'image/jpeg' ? 'jpg' : picture.type === 'image/gif' ? 'gif' : 'png',
+              data: bytes,
+              transformation: {
+                width,
+                height: Math.max(1, Math.round((width * picture.height) / picture.width)),
+              },
+              altText: { name: picture.name || picture.id, title: alt, description: alt },
+            }),
+          ],
+        }),
+      );
+    }
+    const credit = n.attrs.credit as string;
+    if (n.content.size > 0 || credit)
+      out.push(
+        new Paragraph({
+          style: 'Caption',
+          children: [
+            ...this.inline(n),
+            ...(credit ? [new TextRun(`${n.content.size > 0 ? ' ' : ''}${credit}`)] : []),
+          ],
+        }),
+      );
+    return out;
+  }
+
+  private inline(n: Node): ParagraphChild[] {
+    const out: ParagraphChild[] = [];
+    n.forEach((c) => {
+      if (c.type.name === 'lineBreak') return void out.push(new TextRun({ break: 1 }));
+      if (c.type.name === 'note') {
+        const number = this.noteNumbers.get(c.attrs.ref as string);
+        return void (number && out.push(new FootnoteReferenceRun(number)));
+      }
+      const has = (name: string): boolean => c.marks.some((m) => m.type.name === name);
+      const language = c.marks.find((m) => m.type.name === 'language')?.attrs.tag as string | undefined;
+      const run = new TextRun({
+        text: c.text ?? '',
+        italics: has('emphasis') || undefined,
+        bold: has('strong') || undefined,
+        smallCaps: has('smallCaps') || undefined,
+        strike: has('strike') || undefined,
+        superScript: has('super') || undefined,
+        subScript: has('sub') || undefined,
+        font: has('monospaced') ? MONOSPACE : undefined,
+        language: language ? { value: language } : undefined,
+      });
+      const link = c.marks.find((m) => m.type.name === 'link');
+      const target = (link?.attrs.target as string | undefined) ?? '';
+      if (link?.attrs.kind === 'web') out.push(new ExternalHyperlink({ link: target, children: [run] }));
+      else if (link?.attrs.kind === 'place')
+        out.push(new InternalHyperlink({ anchor: this.targets.get(target) ?? '', children: [run] }));
+      else out.push(run);
+    });
+    const own = [...this.targets].find(([t]) => t.endsWith(`#${n.attrs.id as string}`));
+    return own ? [new Bookmark({ id: own[1], children: out })] : out;
+  }
+}
+
+const noEdition = { id: '', name: '', isbn: '' } as Book['editions'][number];
+
+const levels = (format: (typeof LevelFormat)[keyof typeof LevelFormat], text: (level: number) => string) =>
+  [0, 1, 2, 3, 4, 5].map((level) => ({
+    level,
+    format,
+    text: text(level),
+    alignment: AlignmentType.LEFT,
+    style: { paragraph: { indent: { left: 720 * (level + 1), hanging: 360 } } },
+  }));
