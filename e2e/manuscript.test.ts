@@ -245,15 +245,13 @@ describe('pictures', () => {
     await page.getByLabel('Width, as a share of the measure').fill('60');
     const figure = async (): Promise<Record<string, unknown>> =>
       (await content()).find((b) => b.type === 'figure')?.attrs ?? {};
-    await expect
-      .poll(figure)
-      .toMatchObject({
-        alt: 'A chart of the flats',
-        credit: 'Harbour office',
-        mask: 'oval',
-        width: 60,
-        place: 'here',
-      });
+    await expect.poll(figure).toMatchObject({
+      alt: 'A chart of the flats',
+      credit: 'Harbour office',
+      mask: 'oval',
+      width: 60,
+      place: 'here',
+    });
     const first = (await figure()).picture;
     await image.click();
     await page.setInputFiles('input[aria-label="File of the picture"]', {

@@ -22,7 +22,15 @@ const freePort = (): Promise<number> =>
     });
   });
 
-export default async function setup(project: TestProject): Promise<() => Promise<void>> {
+export interface App {
+  address: string;
+  port: number;
+  folder: string;
+  stop: () => Promise<void>;
+}
+
+/** Starts the built application by itself, on a new database. */
+export async function startApp(): Promise<App> {
   const [port, outletPort] = [await freePort(), await freePort()];
   const folder = mkdtempSync(join(tmpdir(), 'pagina-e2e-'));
   const app: ChildProcess = spawn(process.execPath, ['scripts/run.mjs'], {
@@ -44,11 +52,21 @@ export default async function setup(project: TestProject): Promise<() => Promise
     });
     app.on('exit', () => reject(new Error('the application ended')));
   });
-  project.provide('address', `http://127.0.0.1:${port}`);
-  project.provide('folder', folder);
-  return async () => {
-    app.removeAllListeners('exit');
-    app.kill('SIGTERM');
-    await new Promise((r) => setTimeout(r, 600));
+  return {
+    address: `http://127.0.0.1:${port}`,
+    port,
+    folder,
+    stop: async () => {
+      app.removeAllListeners('exit');
+      app.kill('SIGTERM');
+      await new Promise((r) => setTimeout(r, 600));
+    },
   };
+}
+
+export default async function setup(project: TestProject): Promise<() => Promise<void>> {
+  const app = await startApp();
+  project.provide('address', app.address);
+  project.provide('folder', app.folder);
+  return app.stop;
 }

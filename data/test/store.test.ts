@@ -9,16 +9,19 @@ import { divide } from '@pagina/core/order';
 import {
   acceptArrival,
   allowOffers,
+  bookAt,
   claim,
   createTitle,
   DiskFull,
   enqueue,
   finish,
+  forgetVersion,
   jobsOf,
   keepBytes,
   keepFile,
   listTitles,
   markPutBack,
+  nameVersion,
   openStore,
   readArrival,
   readJob,
@@ -32,6 +35,7 @@ import {
   stopJob,
   TooLarge,
   undo,
+  versionsOf,
   type SaveAnswer,
   type Store,
 } from '../src';
@@ -253,6 +257,46 @@ describe('refused offers', () => {
     await allowOffers(store, id, ['a', 'c', 'never']);
     expect(await refusalsOf(store, id)).toEqual(['b']);
     expect(await refusalsOf(store, other)).toEqual(['z']);
+  });
+});
+
+describe('versions', () => {
+  const shown = (b: Parameters<typeof bookToJson>[0]): unknown => ({ ...bookToJson(b), id: '' });
+  it('are the book as it was at any revision, exactly', async () => {
+    const states: unknown[] = [shown((await readTitle(store, id))!.book)];
+    const changes: Change[] = [
+      typing('Slowly, '),
+      { type: 'set-section', id: 'c1', fields: { title: 'The Wagons', titled: false } },
+      { type: 'set-numbering', fields: { chapters: 'roman' } },
+      { type: 'set-words', words: ['tidewife'] },
+      { type: 'remove-section', id: 'c2' },
+      typing('again, '),
+    ];
+    for (const [i, change] of changes.entries()) {
+      await save(i, change);
+      states.push(shown((await readTitle(store, id))!.book));
+    }
+    for (const [revision, state] of states.entries()) {
+      const then = await bookAt(store, id, revision);
+      expect(then.ok && shown(then.value)).toEqual(state);
+    }
+    expect(await bookAt(store, id, 99)).toMatchObject({ ok: false });
+    expect(await bookAt(store, 'nobody', 0)).toMatchObject({ ok: false });
+  });
+  it('have names, and sittings that say what was done', async () => {
+    await save(0, typing('Slowly, '));
+    const named = await nameVersion(store, id, 'To the editor');
+    expect(named.ok && named.value.revision).toBe(1);
+    await save(1, { type: 'group', label: 'Rename the section', changes: [] });
+    const { named: names, sittings } = await versionsOf(store, id);
+    expect(names.map((v) => [v.name, v.revision])).toEqual([['To the editor', 1]]);
+    expect(sittings.map((s) => [s.revision, s.changes, s.deeds])).toEqual([
+      [2, 2, ['Rename the section']],
+      [0, 0, []],
+    ]);
+    await forgetVersion(store, id, names[0]!.id);
+    expect((await versionsOf(store, id)).named).toEqual([]);
+    expect(await nameVersion(store, 'nobody', 'x')).toMatchObject({ ok: false });
   });
 });
 
