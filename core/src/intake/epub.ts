@@ -14,7 +14,7 @@ import { readPackage, resolve, textPart, type EpubPackage, type NavEntry } from 
 import { readPages, type HtmlPage } from './html';
 import { attribute, elementsOf, textIn } from './html-notes';
 import { StyleSheet } from './html-style';
-import { rawManuscript, type RawManuscript } from './raw';
+import { rawManuscript, type RawManuscript, type RawParagraph } from './raw';
 
 const TEXT = /xhtml|html|x-dtbook/;
 
@@ -111,15 +111,31 @@ function ncxEntries(p: EpubPackage): NavEntry[] {
   return entries;
 }
 
-/** A paragraph that reads like an entry of the navigation is a heading, however it is marked up. */
+/**
+ * A paragraph that reads like an entry of the navigation is a heading, however it is marked up. Where only some entries
+ * are headings in the text, the navigation's levels hold for all of them, and other headings stand below.
+ */
 function markHeadings(m: RawManuscript, toc: readonly NavEntry[]): void {
   const levels = new Map(toc.map((e) => [plain(e.label), e.depth + 1]));
   levels.delete('');
+  const listed = new Map<RawParagraph, number>();
+  let unmarked = false;
   for (const b of m.blocks) {
-    if (b.kind !== 'paragraph' || b.outline > 0 || b.text.length > 200) continue;
+    if (b.kind !== 'paragraph' || b.text.length > 200) continue;
     const level = levels.get(plain(b.text));
     // Only looks can tell a heading from a sentence that says the same.
-    if (level && (b.breakBefore || b.bold || b.align === 'centre')) b.outline = level;
+    if (!level || !(b.outline > 0 || b.breakBefore || b.bold || b.align === 'centre')) continue;
+    listed.set(b, level);
+    unmarked ||= b.outline === 0;
+  }
+  if (!unmarked) return;
+  const deepest = Math.max(...listed.values());
+  const marked = Math.max(0, ...[...listed.keys()].map((b) => b.outline));
+  for (const b of m.blocks) {
+    if (b.kind !== 'paragraph') continue;
+    const level = listed.get(b);
+    if (level) b.outline = level;
+    else if (b.outline > 0) b.outline = deepest + Math.max(1, b.outline - marked);
   }
 }
 const plain = (t: string): string => t.replace(/\s+/g, ' ').trim().toLowerCase();

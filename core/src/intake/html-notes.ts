@@ -37,14 +37,16 @@ export interface NotesFound {
   bodies: Map<Element, string>;
 }
 
-/** `idOf` makes an id from a reference such as "notes.xhtml#n3", null for what leaves the file. */
+/**
+ * Adds what a page calls and holds to what was found on the pages before it: a link in a note that was called on an
+ * earlier page leads back, and calls nothing. `nameOf` makes a note's id from the element that holds it.
+ */
 export function findNotes(
   root: { childNodes: ChildNode[] },
   targetOf: (href: string) => Element | null,
   nameOf: (target: Element) => string,
-): NotesFound {
-  const calls = new Map<Element, string>();
-  const bodies = new Map<Element, string>();
+  { calls, bodies }: NotesFound,
+): void {
   for (const a of elementsOf(root)) {
     if (a.tagName !== 'a' || holds(a, bodies)) continue;
     const href = attribute(a, 'href');
@@ -62,7 +64,6 @@ export function findNotes(
       bodies.set(body, id);
     }
   }
-  return { calls, bodies };
 }
 
 /** The list item, aside or paragraph that a note's anchor stands in. */

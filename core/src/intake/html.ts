@@ -134,9 +134,7 @@ export function readPages(m: RawManuscript, pages: readonly HtmlPage[], places: 
       const to = places.target(page, href);
       return (to?.id && byId.get(`${to.path}#${to.id}`)) || null;
     };
-    const { calls, bodies } = findNotes(page.document, targetOf, nameOf);
-    calls.forEach((id, a) => found.calls.set(a, id));
-    bodies.forEach((id, e) => found.bodies.set(e, id));
+    findNotes(page.document, targetOf, nameOf, found);
   }
   pages.forEach((page, i) => {
     const reader = new PageReader(page, places, shelf, found, m);
