@@ -54,7 +54,13 @@ export async function textOf(page: Page, heading: string) {
   await editor.waitFor();
   return editor;
 }
-export const saved = (page: Page): Promise<unknown> => page.waitForSelector('[data-saving="saved"]');
+/** Waits until all is saved: two frames first, so that the page has shown what was just done. */
+export async function saved(page: Page): Promise<void> {
+  await page.evaluate(
+    () => new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => done()))),
+  );
+  await page.waitForSelector('[data-saving="saved"]');
+}
 export const pagesInStrip = async (page: Page): Promise<number> =>
   Number(await page.getAttribute('[data-pages]', 'data-pages'));
 export const kinds = (page: Page): Promise<(string | null)[]> =>

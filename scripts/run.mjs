@@ -13,7 +13,9 @@ const env = {
   NEXT_TELEMETRY_DISABLED: '1',
   NODE_ENV: 'production',
 };
-const children = [];
+const children = new Set();
+/** A part that ends sooner than this after its start, in milliseconds, is not started again. */
+const SOON = 5_000;
 let ending = false;
 function start(name, args, cwd = root) {
   const child = spawn(process.execPath, args, {
@@ -21,11 +23,14 @@ function start(name, args, cwd = root) {
     env,
     stdio: ['ignore', process.env.PAGINA_LOG === '1' ? 'inherit' : 'ignore', 'inherit'],
   });
-  children.push(child);
+  const begun = Date.now();
+  children.add(child);
   child.on('exit', (code) => {
+    children.delete(child);
     if (ending) return;
-    if (name === 'works') {
-      // Nothing is lost when the job runner dies: it is started again and takes its jobs up.
+    // Nothing is lost when a part dies: typing waits in the browser, jobs under their leases. It is started again. One
+    // that dies as soon as it starts cannot run here: its port is taken, or a file is missing.
+    if (name === 'works' || Date.now() - begun > SOON) {
       setTimeout(() => ending || start(name, args, cwd), 500);
       return;
     }

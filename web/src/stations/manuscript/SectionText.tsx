@@ -9,7 +9,7 @@ import { useComposed, useTitle } from '@/title/context';
 import { figureView, fillPasted, putPictures } from './figures';
 import { layMargin, noteView } from './margin';
 import { cleaned } from './paste';
-import { folios, plugins } from './plugins';
+import { folios, plugins, sameFolios } from './plugins';
 import { signs } from './signs';
 
 export function SectionText({
@@ -142,7 +142,10 @@ export function SectionText({
   );
   useEffect(() => {
     const v = view.current;
-    if (v && composed) v.dispatch(v.state.tr.setMeta(folios, composed.places).setMeta('addToHistory', false));
+    if (!v || !composed) return;
+    // Only when folios have moved: drawing anew in the middle of a selection could undo it.
+    const tr = v.state.tr.setMeta(folios, composed.places).setMeta('addToHistory', false);
+    if (!sameFolios(v.state, v.state.apply(tr))) v.dispatch(tr);
   }, [composed, near]);
   useEffect(() => {
     const v = view.current;

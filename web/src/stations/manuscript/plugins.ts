@@ -11,7 +11,14 @@ import {
 import { keymap } from 'prosemirror-keymap';
 import { liftListItem, sinkListItem, splitListItem } from 'prosemirror-schema-list';
 import type { Node } from 'prosemirror-model';
-import { Plugin, PluginKey, TextSelection, type Command, type Selection } from 'prosemirror-state';
+import {
+  Plugin,
+  PluginKey,
+  TextSelection,
+  type Command,
+  type EditorState,
+  type Selection,
+} from 'prosemirror-state';
 import { Decoration, DecorationSet } from 'prosemirror-view';
 import { schema } from '@pagina/core/book';
 import type { PlaceInPrint } from '@/workers/messages';
@@ -43,6 +50,18 @@ function folioPlugin(): Plugin<DecorationSet> {
     },
     props: { decorations: (s) => folios.getState(s) },
   });
+}
+
+/** Whether two states of one text show the same folios. */
+export function sameFolios(a: EditorState, b: EditorState): boolean {
+  const shown = (s: EditorState): string =>
+    (folios.getState(s)?.find() ?? [])
+      .map(
+        (d) =>
+          `${d.from} ${(d as { type?: { attrs?: Record<string, string> } }).type?.attrs?.['data-folio']}`,
+      )
+      .join();
+  return shown(a) === shown(b);
 }
 
 /** Marks that say how text looks; links, index entries and languages say what it is. */
