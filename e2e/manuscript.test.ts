@@ -200,8 +200,8 @@ describe('notes', () => {
     expect(note!.x).toBeGreaterThan(line!.x + line!.width - 1);
     expect((await content()).filter((b) => b.type === 'noteBody').length).toBe(2);
     // Cut and pasted elsewhere, a call brings its note along.
-    await caret(0);
-    await page.keyboard.press('Shift+ArrowLeft');
+    await caret(0, 'Home');
+    await page.keyboard.press('Shift+End');
     await page.keyboard.press('Control+x');
     await expect.poll(async () => (await content()).filter((b) => b.type === 'noteBody').length).toBe(1);
     await caret(3);

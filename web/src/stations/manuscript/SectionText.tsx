@@ -12,6 +12,9 @@ import { cleaned } from './paste';
 import { folios, plugins, sameFolios } from './plugins';
 import { signs } from './signs';
 
+/** How long after a click or a key folios are left as they are, in milliseconds. */
+const QUIET = 200;
+
 export function SectionText({
   section,
   label,
@@ -37,6 +40,7 @@ export function SectionText({
   const view = useRef<EditorView | null>(null);
   const [near, setNear] = useState(false);
   const [height, setHeight] = useState(() => heightOf(length));
+  const touched = useRef(-QUIET);
   const placeholder = useRef(height);
   placeholder.current = height;
   const call = useRef({ onView, onState });
@@ -69,6 +73,10 @@ export function SectionText({
     }
     if (view.current) return;
     let pasted: { src: string }[] = [];
+    const touch = (): boolean => {
+      touched.current = performance.now();
+      return false;
+    };
     const v = new EditorView(el, {
       state: session.editor(section, plugins),
       attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': 'true', spellcheck: 'false' },
@@ -102,6 +110,9 @@ export function SectionText({
         return true;
       },
       handleDOMEvents: {
+        keydown: touch,
+        mousedown: touch,
+        mouseup: touch,
         focus: () => {
           call.current.onView(v, section);
           return false;
@@ -141,11 +152,22 @@ export function SectionText({
     [],
   );
   useEffect(() => {
-    const v = view.current;
-    if (!v || !composed) return;
-    // Only when folios have moved: drawing anew in the middle of a selection could undo it.
-    const tr = v.state.tr.setMeta(folios, composed.places).setMeta('addToHistory', false);
-    if (!sameFolios(v.state, v.state.apply(tr))) v.dispatch(tr);
+    if (!composed) return;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const show = (): void => {
+      const v = view.current;
+      if (!v || v.isDestroyed) return;
+      // A click or a key sets the browser's selection before the editor hears of it: drawing anew just then would undo it.
+      const wait = QUIET - (performance.now() - touched.current);
+      if (wait > 0) {
+        timer = setTimeout(show, wait);
+        return;
+      }
+      const tr = v.state.tr.setMeta(folios, composed.places).setMeta('addToHistory', false);
+      if (!sameFolios(v.state, v.state.apply(tr))) v.dispatch(tr);
+    };
+    show();
+    return () => clearTimeout(timer);
   }, [composed, near]);
   useEffect(() => {
     const v = view.current;
