@@ -46,7 +46,10 @@ const types = async (): Promise<string[]> => (await content()).map((b) => b.type
 const boat = () => textOf(page, 'The Boat');
 const caret = async (n: number, where: 'Home' | 'End' = 'End'): Promise<void> => {
   await (await boat()).locator('p').nth(n).click();
+  // The editor settles its focus some 20 ms after a click, which no hand is quick enough to meet.
+  await page.waitForTimeout(80);
   await page.keyboard.press(where);
+  await page.waitForTimeout(40);
 };
 const style = (name: string): Promise<unknown> =>
   page.getByLabel('Style of the paragraph').selectOption({ label: name });

@@ -22,10 +22,8 @@ export const noteView = (node: Node): NodeView => {
 /** Sets notes and findings beside their lines. `host` holds the editor, `column` the findings. */
 export function layMargin(host: HTMLElement, column: HTMLElement): void {
   const editor = host.querySelector<HTMLElement>('.ProseMirror');
-  if (!editor) {
-    host.style.minHeight = '';
-    return;
-  }
+  // Out of sight it keeps the height that stands for its text.
+  if (!editor) return;
   const origin = editor.getBoundingClientRect();
   const place = column.getBoundingClientRect();
   const topOf = (selector: string): number | null => {
