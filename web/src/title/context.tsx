@@ -109,13 +109,14 @@ const FoundContext = createContext<readonly Finding[]>([]);
 function Checks({ children }: { children: ReactNode }) {
   const { book } = useBook();
   const { composed } = useComposed();
-  const [seen, setSeen] = useState(book);
+  // Null until the station has been drawn for the first time: a long book is shown before it is checked.
+  const [seen, setSeen] = useState<typeof book | null>(null);
   useEffect(() => {
     const timer = setTimeout(() => setSeen(book), REST);
     return () => clearTimeout(timer);
   }, [book]);
   const found = useMemo(() => {
-    const list = checkBook(seen);
+    const list = seen ? checkBook(seen) : [];
     for (const m of composed?.missing ?? [])
       list.push({
         rule: 'type/missing-glyph',

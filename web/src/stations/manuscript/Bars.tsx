@@ -74,16 +74,23 @@ export function Bars({
   );
 }
 
+/** How long typing must rest before the book's words are counted, in milliseconds. */
+const COUNT_AFTER = 250;
+
 function Counts({ view }: { view: EditorView | null }) {
   const { book } = useBook();
   const n = (x: number): string => x.toLocaleString('en-GB');
   const state = view && !view.isDestroyed ? view.state : null;
   const { from, to } = state?.selection instanceof TextSelection ? state.selection : { from: 0, to: 0 };
-  const all = wordsIn(book);
+  const [all, setAll] = useState<number | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setAll(wordsIn(book)), COUNT_AFTER);
+    return () => clearTimeout(timer);
+  }, [book]);
   const parts = [
     state && from < to ? `${n(countWords(state.doc.textBetween(from, to, ' ', ' ')))} words chosen` : '',
     state ? `${n(wordsOf(state.doc))} in the section` : '',
-    `${n(all)} words, ${readingTime(all)} to read`,
+    all === null ? '' : `${n(all)} words, ${readingTime(all)} to read`,
   ];
   return (
     <span
