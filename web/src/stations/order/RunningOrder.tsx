@@ -1,6 +1,6 @@
 'use client';
 /** The running order: a ruled ledger of sections by matter and part, with one lane an edition. */
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
 import { bookFromJson, type Book } from '@pagina/core/book';
@@ -32,12 +32,18 @@ export function RunningOrder() {
   const [newer, setNewer] = useState<{ name: string; book: Book } | null>(null);
   const [asRead, setAsRead] = useState(false);
   const { kept, accept, markBack } = useArrival(session.id);
+  /** The row the strip was sent to last: hearing of it again must not choose it again, when another is chosen already. */
+  const told = useRef<string | null>(null);
   useEffect(() => {
-    if (place && place.section !== at) choose(place.section);
+    if (!place || place.section === told.current) return;
+    told.current = place.section;
+    choose(place.section);
     // A place come to from elsewhere is chosen once.
   }, [place]);
   useEffect(() => {
-    if (at && at !== place?.section) goTo({ section: at });
+    if (!at || at === place?.section) return;
+    told.current = at;
+    goTo({ section: at });
     // The strip follows the row that is chosen.
   }, [at]);
   const open = useCallback(
