@@ -93,25 +93,27 @@ export function IntakeSheet({
           </p>
         </div>
         <span className="ml-auto" />
-        <Text
-          aria-label="Title of the book"
-          placeholder="Title of the book"
-          value={book.record.title}
-          onKeep={(title) => setRecord({ title })}
-        />
-        <Text
-          aria-label="Author"
-          placeholder="Author"
-          value={authorsLine(book.record)}
-          onKeep={(name) =>
-            setRecord({
-              contributors: [
-                ...(name ? [{ name, role: 'author' as const, sortName: '', life: '' }] : []),
-                ...book.record.contributors.filter((c) => c.role !== 'author'),
-              ],
-            })
-          }
-        />
+        <div className="grid w-[420px] shrink-0 grid-cols-2 gap-2">
+          <Text
+            aria-label="Title of the book"
+            placeholder="Title of the book"
+            value={book.record.title}
+            onKeep={(title) => setRecord({ title })}
+          />
+          <Text
+            aria-label="Author"
+            placeholder="Author"
+            value={authorsLine(book.record)}
+            onKeep={(name) =>
+              setRecord({
+                contributors: [
+                  ...(name ? [{ name, role: 'author' as const, sortName: '', life: '' }] : []),
+                  ...book.record.contributors.filter((c) => c.role !== 'author'),
+                ],
+              })
+            }
+          />
+        </div>
         <Button kind="primary" onClick={onAccept}>
           {accepted ? 'Back to the running order' : 'Accept the order'}
         </Button>
@@ -141,6 +143,7 @@ export function IntakeSheet({
               onOthers={sameForOthers}
               depth={depthOf(book, s)}
               onJoin={() => void act(session, (b) => join(b, s.id, shortId))}
+              partAbove={book.sections.slice(0, i).some((x) => x.kind === 'part')}
               onNest={(way) => void act(session, (b) => nest(b, [s.id], way))}
               onDivide={(block) => void act(session, (b) => divide(b, s.id, block, () => `k${shortId()}`))}
             />

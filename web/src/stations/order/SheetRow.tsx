@@ -22,6 +22,7 @@ export function SheetRow({
   onKind,
   onOthers,
   onJoin,
+  partAbove,
   onNest,
   onDivide,
 }: {
@@ -35,6 +36,8 @@ export function SheetRow({
   onKind: (kind: SectionKind) => void;
   onOthers: () => void;
   onJoin: () => void;
+  /** Whether a part stands above that it could go into. */
+  partAbove: boolean;
   onNest: (way: 'in' | 'out') => void;
   onDivide: (block: string) => void;
 }) {
@@ -106,7 +109,7 @@ export function SheetRow({
             </p>
           ) : null}
           <span className="ml-auto flex gap-3 whitespace-nowrap">
-            {s.matter === 'body' && !first ? (
+            {s.matter === 'body' && (depth > 0 || (partAbove && s.kind !== 'part')) ? (
               <Action onClick={() => onNest(depth > 0 ? 'out' : 'in')}>
                 {depth > 0 ? 'Out of the part' : 'Into the part above'}
               </Action>
