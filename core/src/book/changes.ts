@@ -4,7 +4,8 @@
  * `apply` never alters the book it is given; it answers the new book together with the inverse change, made from the
  * book as it was. Undo is the inverse, applied; redo is the inverse of that. A `group` is one step for a person.
  */
-import { Mapping, Step } from 'prosemirror-transform';
+import { Fragment, Slice, type Node } from 'prosemirror-model';
+import { Mapping, ReplaceStep, Step } from 'prosemirror-transform';
 import * as z from 'zod';
 import { done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
@@ -65,6 +66,8 @@ const single = [
   }),
   z.object({ type: z.literal('set-editions'), editions: z.array(editionSchema) }),
   z.object({ type: z.literal('set-words'), words: z.array(z.string()) }),
+  z.object({ type: z.literal('add-pictures'), pictures: z.array(pictureSchema) }),
+  z.object({ type: z.literal('remove-pictures'), ids: z.array(z.string()) }),
   z.object({ type: z.literal('set-pictures'), pictures: z.array(pictureSchema) }),
 ] as const;
 
@@ -76,6 +79,22 @@ export const changeSchema: z.ZodType<Change> = z.lazy(() =>
     z.object({ type: z.literal('group'), label: z.string(), changes: z.array(changeSchema) }),
   ]),
 ) as z.ZodType<Change>;
+
+/** The change that puts another text in place of a section's own. */
+export const textReplaced = (
+  section: Pick<Section, 'id' | 'content'>,
+  by: Node | Fragment,
+): SingleChange => ({
+  type: 'text',
+  section: section.id,
+  steps: [
+    new ReplaceStep(
+      0,
+      section.content.content.size,
+      new Slice(by instanceof Fragment ? by : by.content, 0, 0),
+    ).toJSON(),
+  ],
+});
 
 export interface Applied {
   book: Book;
@@ -152,6 +171,21 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
         book: { ...book, words: change.words },
         inverse: { type: 'set-words', words: [...book.words] },
       });
+    case 'add-pictures': {
+      const fresh = change.pictures.filter((p) => !book.pictures.some((x) => x.id === p.id));
+      return done({
+        book: { ...book, pictures: [...book.pictures, ...fresh] },
+        inverse: { type: 'remove-pictures', ids: fresh.map((p) => p.id) },
+      });
+    }
+    case 'remove-pictures': {
+      const gone = book.pictures.filter((p) => change.ids.includes(p.id));
+      return done({
+        book: { ...book, pictures: book.pictures.filter((p) => !gone.includes(p)) },
+        inverse: { type: 'add-pictures', pictures: gone },
+      });
+    }
+    // Written by earlier releases; what others added meanwhile would go with it.
     case 'set-pictures':
       return done({
         book: { ...book, pictures: change.pictures },

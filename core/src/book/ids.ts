@@ -27,26 +27,52 @@ export function withFreshIds(doc: Node, newId: () => string, taken: Set<string> 
   return renew(doc);
 }
 
-/** A copy of a section's content in which every block is new, and calls of notes go to the copied notes. */
-export function copyOf(doc: Node, newId: () => string): Node {
-  const ids = new Map<string, string>();
-  doc.descendants((n) => {
-    const id = n.attrs.id as string | undefined;
-    if (id) ids.set(id, newId());
-  });
-  const copy = (n: Node): Node => {
-    if (n.isText) return n;
-    const children: Node[] = [];
-    n.forEach((c) => void children.push(copy(c)));
-    const { id, ref } = n.attrs as { id?: string; ref?: string };
-    const attrs = {
-      ...n.attrs,
-      ...(id === undefined ? {} : { id: ids.get(id) ?? newId() }),
-      ...(ref === undefined ? {} : { ref: ids.get(ref) ?? ref }),
-    };
-    return n.type.create(attrs, Fragment.fromArray(children), n.marks);
+/** A copy of a node under other ids; calls of notes follow the notes, and pictures are named anew where that is asked. */
+export function underOtherIds(
+  n: Node,
+  idOf: (id: string) => string,
+  pictureOf: (picture: string) => string = (p) => p,
+): Node {
+  if (n.isText) return n;
+  const children: Node[] = [];
+  n.forEach((c) => void children.push(underOtherIds(c, idOf, pictureOf)));
+  const attrs: Record<string, unknown> = { ...n.attrs };
+  if (typeof attrs.id === 'string') attrs.id = idOf(attrs.id);
+  if (typeof attrs.ref === 'string') attrs.ref = idOf(attrs.ref);
+  if (typeof attrs.picture === 'string') attrs.picture = pictureOf(attrs.picture);
+  return n.type.create(attrs, Fragment.fromArray(children), n.marks);
+}
+
+/** Answers the same new id for the same old one. */
+export function newIds(newId: () => string): (id: string) => string {
+  const known = new Map<string, string>();
+  return (id) => {
+    let fresh = id === '' ? undefined : known.get(id);
+    if (fresh === undefined) known.set(id, (fresh = newId()));
+    return fresh;
   };
-  return copy(doc);
+}
+
+/**
+ * A text with its links to places of the book led elsewhere: `to` answers the new target for an old one, or null where
+ * the link goes and its words stay.
+ */
+export function relinked(n: Node, to: (target: string) => string | null): Node {
+  if (n.isText) {
+    const link = n.marks.find((m) => m.type.name === 'link' && m.attrs.kind === 'place');
+    if (!link) return n;
+    const others = link.removeFromSet(n.marks);
+    const target = to(link.attrs.target as string);
+    return n.mark(target === null ? others : link.type.create({ kind: 'place', target }).addToSet(others));
+  }
+  let changed = false;
+  const children: Node[] = [];
+  n.forEach((c) => {
+    const r = relinked(c, to);
+    changed ||= r !== c;
+    children.push(r);
+  });
+  return changed ? n.copy(Fragment.fromArray(children)) : n;
 }
 
 /** The position of a place in its section's document, or null when the block is gone. */

@@ -1,8 +1,15 @@
 /** Dividing a section before one of its blocks, and joining it to the one before. No word is lost in either. */
-import { Fragment, Slice } from 'prosemirror-model';
-import { ReplaceStep } from 'prosemirror-transform';
+import { Fragment } from 'prosemirror-model';
 import { done, refused, type Outcome } from '../base';
-import { schema, sectionToJson, withFreshIds, type Book, type Change, type Section } from '../book';
+import {
+  schema,
+  sectionToJson,
+  textReplaced,
+  withFreshIds,
+  type Book,
+  type Change,
+  type Section,
+} from '../book';
 
 const indexOf = (book: Book, id: string): number => book.sections.findIndex((s) => s.id === id);
 
@@ -22,12 +29,6 @@ function fragmentOf(section: Section, keep: (name: string, index: number, id: st
   });
   return Fragment.fromArray(kept);
 }
-
-const replaceAll = (section: Section, by: Fragment): Change => ({
-  type: 'text',
-  section: section.id,
-  steps: [new ReplaceStep(0, section.content.content.size, new Slice(by, 0, 0)).toJSON()],
-});
 
 /** Divides a section before one of its blocks; the block's text becomes the new title when it is a subhead. */
 export function divide(book: Book, id: string, blockId: string, newId: () => string): Outcome<Change> {
@@ -62,7 +63,7 @@ export function divide(book: Book, id: string, blockId: string, newId: () => str
     type: 'group',
     label: 'Divide the section',
     changes: [
-      replaceAll(section, head),
+      textReplaced(section, head),
       { type: 'insert-section', index: index + 1, section: sectionToJson(fresh) },
     ],
   });
@@ -92,6 +93,6 @@ export function join(book: Book, id: string, newId: () => string): Outcome<Chang
   return done({
     type: 'group',
     label: 'Join to the section before',
-    changes: [...children, { type: 'remove-section', id }, replaceAll(before, all)],
+    changes: [...children, { type: 'remove-section', id }, textReplaced(before, all)],
   });
 }

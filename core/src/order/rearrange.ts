@@ -1,10 +1,11 @@
 /** What a person does to the order, each as one `Change` with one undo. All take many sections at once. */
 import { done, refused, type Outcome } from '../base';
 import {
-  copyOf,
   freshSection,
   kindRule,
+  newIds,
   sectionToJson,
+  underOtherIds,
   type Book,
   type Change,
   type Matter,
@@ -175,7 +176,7 @@ export function duplicate(book: Book, id: string, newId: () => string): Outcome<
         ...s,
         id: fresh.get(s.id) as string,
         parent: s.id === id ? s.parent : (fresh.get(s.parent ?? '') ?? null),
-        content: copyOf(s.content, newId),
+        content: underOtherIds(s.content, newIds(newId)),
       }),
     })),
   );

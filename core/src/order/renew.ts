@@ -3,10 +3,9 @@
  * takes the place of the old, section by section as the author chooses, while kinds, order, editions and design stay.
  * Blocks whose words are the same stay as they are in the book, with whatever was done to them here.
  */
-import { Fragment, Slice, type Node } from 'prosemirror-model';
-import { ReplaceStep } from 'prosemirror-transform';
+import { Fragment, type Node } from 'prosemirror-model';
 import { done, refused, type Outcome } from '../base';
-import { apply, sectionToJson, type Book, type Change, type Section } from '../book';
+import { apply, sectionToJson, textReplaced, type Book, type Change, type Section } from '../book';
 import { hasText, isStanding } from './standing';
 import { remove } from './rearrange';
 import { Transplant } from './transplant';
@@ -113,14 +112,15 @@ function wordsOf(block: Node, doc: Node): string {
   doc.forEach((n) => {
     if (n.type.name === 'noteBody' && refs.includes(n.attrs.id as string)) notes.push(n.textContent);
   });
-  return `${block.type.name === 'break' ? '❦' : ''}${own}¦${notes.join('¦')}`;
+  const sign = { break: '❦', pageBreak: '⏎' }[block.type.name] ?? '';
+  return `${sign}${own}¦${notes.join('¦')}`;
 }
 
 /** The new text of a section, with the old blocks where their words are the same. */
-function renewed(old: Node, fresh: Node, t: Transplant, picture: (b: Node) => string): Node {
+function renewed(old: Node, fresh: Node, t: Transplant): Node {
   const waiting = new Map<string, Node[]>();
-  const keyOf = (b: Node, doc: Node): string =>
-    (b.type.name === 'figure' ? picture(b) : '') + wordsOf(b, doc);
+  const keyOf = (b: Node, doc: Node, picture = b.attrs.picture as string): string =>
+    (b.type.name === 'figure' ? picture : '') + wordsOf(b, doc);
   old.forEach((b) => {
     if (b.type.name === 'noteBody') return;
     const key = keyOf(b, old);
@@ -130,7 +130,7 @@ function renewed(old: Node, fresh: Node, t: Transplant, picture: (b: Node) => st
   const called = new Set<string>();
   fresh.forEach((b) => {
     if (b.type.name === 'noteBody') return;
-    const same = waiting.get(keyOf(b, fresh))?.shift();
+    const same = waiting.get(keyOf(b, fresh, t.picture(b.attrs.picture as string)))?.shift();
     if (same) {
       t.block(b.attrs.id as string, same.attrs.id as string);
       same.descendants((n) => {
@@ -175,9 +175,7 @@ export function renew(
     const n = m.fresh === null ? undefined : news.get(m.fresh);
     if (!n || !choices[i]?.follow) return;
     const old = m.old === null ? undefined : olds.get(m.old);
-    const content = old
-      ? renewed(old.content, n.content, t, (b) => t.take(b).attrs.picture as string)
-      : t.take(n.content);
+    const content = old ? renewed(old.content, n.content, t) : t.take(n.content);
     texts.push({ match: i, content });
   });
   const changes: Change[] = [];
@@ -188,12 +186,7 @@ export function renew(
     const old = m.old === null ? undefined : olds.get(m.old);
     const linked = t.linked(content);
     if (old) {
-      if (!old.content.eq(linked))
-        changes.push({
-          type: 'text',
-          section: old.id,
-          steps: [new ReplaceStep(0, old.content.content.size, new Slice(linked.content, 0, 0)).toJSON()],
-        });
+      if (!old.content.eq(linked)) changes.push(textReplaced(old, linked));
       if (choices[i]?.title && (n.title !== old.title || n.subtitle !== old.subtitle))
         changes.push({ type: 'set-section', id: old.id, fields: { title: n.title, subtitle: n.subtitle } });
       continue;
@@ -222,7 +215,7 @@ export function renew(
   return done({
     type: 'group',
     label: 'Take the text of a new manuscript',
-    changes: withPictures(book, t, changes),
+    changes: withPictures(t, changes),
   });
 }
 
@@ -268,11 +261,9 @@ export function addAfter(
   return done({
     type: 'group',
     label: 'Add a manuscript',
-    changes: withPictures(book, t, changes),
+    changes: withPictures(t, changes),
   });
 }
 
-const withPictures = (book: Book, t: Transplant, changes: Change[]): Change[] =>
-  t.pictures.length === 0
-    ? changes
-    : [{ type: 'set-pictures', pictures: [...book.pictures, ...t.pictures] }, ...changes];
+const withPictures = (t: Transplant, changes: Change[]): Change[] =>
+  t.pictures.length === 0 ? changes : [{ type: 'add-pictures', pictures: t.pictures }, ...changes];

@@ -1,9 +1,9 @@
 /** Pages that are made from the record until the author writes on them: they keep up with it by themselves. */
-import { Slice, type Node } from 'prosemirror-model';
-import { ReplaceStep } from 'prosemirror-transform';
+import type { Node } from 'prosemirror-model';
 import {
   emptyContent,
   schema,
+  textReplaced,
   withFreshIds,
   type Book,
   type Change,
@@ -132,7 +132,7 @@ export function writtenOut(section: Section, book: Book, edition: Edition, newId
   return {
     type: 'group',
     label: 'Write the page by hand',
-    changes: [replacing(section, withFreshIds(content, newId))],
+    changes: [textReplaced(section, withFreshIds(content, newId))],
   };
 }
 
@@ -140,11 +140,5 @@ export function writtenOut(section: Section, book: Book, edition: Edition, newId
 export const fromRecordAgain = (section: Section, newId: () => string): Change => ({
   type: 'group',
   label: 'Make the page from the record again',
-  changes: [replacing(section, emptyContent(newId()))],
-});
-
-const replacing = (section: Section, content: Node): Change => ({
-  type: 'text',
-  section: section.id,
-  steps: [new ReplaceStep(0, section.content.content.size, new Slice(content.content, 0, 0)).toJSON()],
+  changes: [textReplaced(section, emptyContent(newId()))],
 });

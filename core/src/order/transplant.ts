@@ -1,6 +1,6 @@
 /** Taking text over from another book: new ids for its blocks, its pictures among this book's, its links to their places. */
-import { Fragment, type Node } from 'prosemirror-model';
-import type { Book, Picture } from '../book';
+import type { Node } from 'prosemirror-model';
+import { relinked, underOtherIds, type Book, type Picture } from '../book';
 
 /** Where the other book's pictures, sections and blocks are found in this one. */
 export class Transplant {
@@ -31,42 +31,26 @@ export class Transplant {
   block(other: string, id: string): void {
     this.blockIds.set(other, id);
   }
+  /** This book's name for a picture of the other. */
+  readonly picture = (id: string): string => this.pictureIds.get(id) ?? id;
 
   /** A node of the other book for this one. Links are mended by `linked` when everything has come over. */
   take(n: Node): Node {
-    if (n.isText) return n;
-    const children: Node[] = [];
-    n.forEach((c) => void children.push(this.take(c)));
-    const attrs: Record<string, unknown> = { ...n.attrs };
-    if (typeof attrs.id === 'string') attrs.id = this.idOf(attrs.id);
-    if (typeof attrs.ref === 'string') attrs.ref = this.idOf(attrs.ref);
-    if (typeof attrs.picture === 'string')
-      attrs.picture = this.pictureIds.get(attrs.picture) ?? attrs.picture;
-    return n.type.create(attrs, Fragment.fromArray(children), n.marks);
-  }
-  private idOf(other: string): string {
-    let id = this.blockIds.get(other);
-    if (id === undefined) {
-      id = this.newId();
-      this.blockIds.set(other, id);
-    }
-    return id;
+    const idOf = (other: string): string => {
+      let id = this.blockIds.get(other);
+      if (id === undefined) this.blockIds.set(other, (id = this.newId()));
+      return id;
+    };
+    return underOtherIds(n, idOf, this.picture);
   }
 
   /** Links of text that was taken, to the places that came over; those to what did not come are plain text. */
   linked(n: Node): Node {
-    if (n.isText) {
-      const link = n.marks.find((m) => m.type.name === 'link' && m.attrs.kind === 'place');
-      if (!link) return n;
-      const [section = '', block] = (link.attrs.target as string).split('#');
+    return relinked(n, (target) => {
+      const [section = '', block] = target.split('#');
       const to = this.sectionIds.get(section);
-      const others = link.removeFromSet(n.marks);
-      if (!to) return n.mark(others);
-      const target = block ? `${to}#${this.blockIds.get(block) ?? block}` : to;
-      return n.mark(link.type.create({ kind: 'place', target }).addToSet(others));
-    }
-    const children: Node[] = [];
-    n.forEach((c) => void children.push(this.linked(c)));
-    return n.copy(Fragment.fromArray(children));
+      if (!to || !block) return to ?? null;
+      return `${to}#${this.blockIds.get(block) ?? block}`;
+    });
   }
 }

@@ -1,8 +1,6 @@
 /** Two states of one book: what became of each section, and putting sections back as they were. */
-import { Slice } from 'prosemirror-model';
-import { ReplaceStep } from 'prosemirror-transform';
 import { done, refused, type Outcome } from '../base';
-import { sectionToJson, type Book, type Change, type Section } from '../book';
+import { sectionToJson, textReplaced, type Book, type Change, type Section } from '../book';
 import { arrange } from './tree';
 
 export interface SectionThen {
@@ -39,17 +37,7 @@ export const sameFacts = (a: Section, b: Section): boolean => {
 };
 
 const textBack = (now: Section, then: Section): Change[] =>
-  now.content.eq(then.content)
-    ? []
-    : [
-        {
-          type: 'text',
-          section: now.id,
-          steps: [
-            new ReplaceStep(0, now.content.content.size, new Slice(then.content.content, 0, 0)).toJSON(),
-          ],
-        },
-      ];
+  now.content.eq(then.content) ? [] : [textReplaced(now, then.content)];
 
 /** Puts one section back as it was: its text and title, or the whole of it when it has gone. Its place in the order stays. */
 export function putSectionBack(now: Book, then: Book, id: string): Outcome<Change> {

@@ -37,45 +37,77 @@ export function partsOf(word: string): string[] {
   return parts.length === 1 && parts[0] === bare ? [] : parts.filter((p) => p.length > 1);
 }
 
+/** What stands before the first word of a sentence. */
+const SENTENCE_START = /(?:^|[.!?\u2026:\u201c\u201d"\u2018\u2014\n])\s*$/;
+
 const languageAt = (n: Node, fallback: string): string =>
   (n.marks.find((m) => m.type.name === 'language')?.attrs.tag as string | undefined) ?? fallback;
 
+interface Counted extends WordInBook {
+  /** How often it stands inside a sentence, and how often with a capital there. */
+  inside: number;
+  capital: number;
+}
+
+/** Words of sections that have not changed are not looked for again. */
+const known = new WeakMap<Node, { section: string; language: string; words: Map<string, Counted> }>();
+
+function wordsOfSection(
+  { id, content }: Book['sections'][number],
+  bookLanguage: string,
+): Map<string, Counted> {
+  const before = known.get(content);
+  if (before && before.section === id && before.language === bookLanguage) return before.words;
+  const words = new Map<string, Counted>();
+  content.descendants((block) => {
+    if (!block.isTextblock) return true;
+    if (block.type.spec.code) return false;
+    const text = block.textBetween(0, block.content.size, '', ATOM);
+    const skipped = [...text.matchAll(ADDRESS)].map((m) => [m.index, m.index + m[0].length] as const);
+    for (const m of text.matchAll(WORD)) {
+      const word = m[0].replace(/[\u2019']+$/, '');
+      if (word.length < 2 || skipped.some(([a, b]) => m.index >= a && m.index < b)) continue;
+      const node = block.nodeAt(m.index);
+      if (!node || node.marks.some((x) => x.type.name === 'monospaced')) continue;
+      const language = languageAt(node, bookLanguage);
+      const key = `${language} ${word}`;
+      let entry = words.get(key);
+      if (!entry)
+        words.set(key, (entry = { word, language, places: [], name: false, inside: 0, capital: 0 }));
+      const to = m.index + word.length;
+      entry.places.push({
+        section: id,
+        block: block.attrs.id as string,
+        from: m.index,
+        to,
+        was: word,
+        ...around(text, m.index, to),
+      });
+      if (!SENTENCE_START.test(text.slice(Math.max(0, m.index - 8), m.index))) {
+        entry.inside++;
+        if (/^\p{Lu}/u.test(word)) entry.capital++;
+      }
+    }
+    return false;
+  });
+  known.set(content, { section: id, language: bookLanguage, words });
+  return words;
+}
+
 /** All words of the book's text by spelling and language. Monospace text and addresses are no words. */
 export function wordsOfBook(book: Book): WordInBook[] {
-  const found = new Map<string, WordInBook & { inside: number; capital: number }>();
+  const all = new Map<string, Counted>();
   for (const section of book.sections)
-    section.content.descendants((block) => {
-      if (!block.isTextblock) return true;
-      if (block.type.spec.code) return false;
-      const text = block.textBetween(0, block.content.size, '', ATOM);
-      const skipped = [...text.matchAll(ADDRESS)].map((m) => [m.index, m.index + m[0].length] as const);
-      for (const m of text.matchAll(WORD)) {
-        const word = m[0].replace(/[\u2019']+$/, '');
-        if (word.length < 2 || skipped.some(([a, b]) => m.index >= a && m.index < b)) continue;
-        const node = block.nodeAt(m.index);
-        if (!node || node.marks.some((x) => x.type.name === 'monospaced')) continue;
-        const language = languageAt(node, book.record.language);
-        const key = `${language} ${word}`;
-        let entry = found.get(key);
-        if (!entry)
-          found.set(key, (entry = { word, language, places: [], name: false, inside: 0, capital: 0 }));
-        const to = m.index + word.length;
-        entry.places.push({
-          section: section.id,
-          block: block.attrs.id as string,
-          from: m.index,
-          to,
-          was: word,
-          ...around(text, m.index, to),
-        });
-        if (!/(?:^|[.!?\u2026:\u201c\u201d"\u2018\u2014\n])\s*$/.test(text.slice(0, m.index))) {
-          entry.inside++;
-          if (/^\p{Lu}/u.test(word)) entry.capital++;
-        }
+    for (const [key, w] of wordsOfSection(section, book.record.language)) {
+      const sum = all.get(key);
+      if (!sum) all.set(key, { ...w, places: [...w.places] });
+      else {
+        sum.places.push(...w.places);
+        sum.inside += w.inside;
+        sum.capital += w.capital;
       }
-      return false;
-    });
-  return [...found.values()].map(({ inside, capital, ...w }) => ({
+    }
+  return [...all.values()].map(({ inside, capital, ...w }) => ({
     ...w,
     name: inside > 0 && inside === capital,
   }));

@@ -1,10 +1,11 @@
 'use client';
 /** Pictures of a title: kept by the server first, then taken into the book by a change. */
-import type { Picture } from '@pagina/core/book';
-import { shortId } from './session';
+import { toast } from 'sonner';
+import type { Change, Picture } from '@pagina/core/book';
+import { shortId, type TitleSession } from './session';
 
 /** Keeps a picture's file; answers the picture for the book, or why it cannot be one. */
-export async function keepPicture(title: string, file: File | Blob): Promise<Picture | { message: string }> {
+async function keepPicture(title: string, file: File | Blob): Promise<Picture | { message: string }> {
   try {
     const r = await fetch(`/api/titles/${title}/pictures`, { method: 'POST', body: file });
     const info = (await r.json()) as Omit<Picture, 'id' | 'name'> & { message?: string };
@@ -15,6 +16,29 @@ export async function keepPicture(title: string, file: File | Blob): Promise<Pic
   } catch {
     return { message: 'The program cannot be reached just now; the picture was not kept.' };
   }
+}
+
+/**
+ * Takes a picture into the book, together with what else is to be done with it in one step. Answers null, and has told
+ * the author why, when it cannot be.
+ */
+export async function takeIn(
+  session: TitleSession,
+  file: File | Blob,
+  label = 'Keep a picture',
+  more: (id: string) => Change[] = () => [],
+): Promise<Picture | null> {
+  const picture = await keepPicture(session.id, file);
+  if ('message' in picture) {
+    toast(file instanceof File && file.name ? `${file.name}: ${picture.message}` : picture.message);
+    return null;
+  }
+  const done = await session.change({
+    type: 'group',
+    label,
+    changes: [{ type: 'add-pictures', pictures: [picture] }, ...more(picture.id)],
+  });
+  return done ? picture : null;
 }
 
 /** Address of a picture's file; '' while it has none. */

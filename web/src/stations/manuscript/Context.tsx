@@ -2,12 +2,11 @@
 /** The line below the tools: settings of what the cursor is in, or of what is being put in; the counts at its end. */
 import { useRef, useState } from 'react';
 import type { EditorView } from 'prosemirror-view';
-import { toast } from 'sonner';
 import { bareIsbn, isbnFault } from '@pagina/core/record';
 import type { Book } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
-import { keepPicture } from '@/title/pictures';
+import { takeIn } from '@/title/pictures';
 import { Button } from '@/ui/controls';
 import { figureAt } from './figures';
 import { markAt, setTelling, stretchOf, type Telling } from './marking';
@@ -97,15 +96,8 @@ function FigureBar({ view }: { view: EditorView }) {
     />
   );
   const replace = async (chosen: File | undefined): Promise<void> => {
-    if (!chosen) return;
-    const picture = await keepPicture(session.id, chosen);
-    if ('message' in picture) return void toast(picture.message);
-    await session.change((b) => ({
-      type: 'group',
-      label: 'Keep a picture',
-      changes: [{ type: 'set-pictures', pictures: [...b.pictures, picture] }],
-    }));
-    set('picture', picture.id);
+    const picture = chosen && (await takeIn(session, chosen));
+    if (picture) set('picture', picture.id);
   };
   return (
     <span className="flex shrink-0 items-center gap-1.5" role="group" aria-label="Picture">

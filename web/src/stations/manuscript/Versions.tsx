@@ -22,6 +22,8 @@ interface Chosen {
   name: string;
 }
 
+/** How long typing must rest before the list is fetched anew, in milliseconds. */
+const REST = 2_000;
 const day = (at: number): string => format(at, 'd MMMM, HH:mm');
 
 export function Versions({ onClose }: { onClose: () => void }) {
@@ -35,9 +37,11 @@ export function Versions({ onClose }: { onClose: () => void }) {
     const r = await fetch(address);
     if (r.ok) setKnown((await r.json()) as Known);
   }, [address]);
+  const rests = known === null ? 0 : REST;
   useEffect(() => {
-    load().catch(() => undefined);
-  }, [load, revision]);
+    const timer = setTimeout(() => void load().catch(() => undefined), rests);
+    return () => clearTimeout(timer);
+  }, [load, revision, rests]);
   const keep = async (e: FormEvent): Promise<void> => {
     e.preventDefault();
     await session.flush();

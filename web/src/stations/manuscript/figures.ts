@@ -5,7 +5,7 @@ import { NodeSelection, TextSelection } from 'prosemirror-state';
 import type { EditorView, NodeView } from 'prosemirror-view';
 import { toast } from 'sonner';
 import { schema, type Book } from '@pagina/core/book';
-import { fileOf, keepPicture } from '@/title/pictures';
+import { fileOf, takeIn } from '@/title/pictures';
 import type { TitleSession } from '@/title/session';
 import { fileOfData } from './paste';
 
@@ -62,16 +62,8 @@ export async function putPictures(
   pos: number,
 ): Promise<void> {
   for (const file of files.filter(isPicture)) {
-    const picture = await keepPicture(session.id, file);
-    if ('message' in picture) {
-      toast(`${file.name}: ${picture.message}`);
-      continue;
-    }
-    await session.change((b) => ({
-      type: 'group',
-      label: 'Keep a picture',
-      changes: [{ type: 'set-pictures', pictures: [...b.pictures, picture] }],
-    }));
+    const picture = await takeIn(session, file);
+    if (!picture) continue;
     if (view.isDestroyed) return;
     const at = view.state.doc.resolve(Math.min(pos, view.state.doc.content.size));
     const after = at.depth > 0 ? at.after(1) : at.pos;
@@ -102,21 +94,13 @@ export async function fillPasted(
 ): Promise<void> {
   for (const [i, { src }] of pictures.entries()) {
     const file = await fileOfData(src);
-    const picture = file
-      ? await keepPicture(session.id, file)
-      : { message: 'A picture of the text cannot be read.' };
-    if ('message' in picture) toast(picture.message);
-    else
-      await session.change((b) => ({
-        type: 'group',
-        label: 'Keep a picture',
-        changes: [{ type: 'set-pictures', pictures: [...b.pictures, picture] }],
-      }));
+    const picture = file && (await takeIn(session, file));
+    if (!file) toast('A picture of the text cannot be read.');
     if (view.isDestroyed) return;
     const tr = view.state.tr;
     view.state.doc.descendants((x, pos) => {
       if (x.type !== n.figure || x.attrs.picture !== `pasted-${i}`) return;
-      if ('message' in picture) tr.delete(tr.mapping.map(pos), tr.mapping.map(pos + x.nodeSize));
+      if (!picture) tr.delete(tr.mapping.map(pos), tr.mapping.map(pos + x.nodeSize));
       else tr.setNodeAttribute(tr.mapping.map(pos), 'picture', picture.id);
     });
     if (tr.docChanged) view.dispatch(tr);

@@ -36,6 +36,12 @@ interface Unit {
   indent: number;
   /** Begins a stanza. */
   stanza: boolean;
+  /** Goes on in the item of the paragraph before it. */
+  goesOn: boolean;
+  /** Its own list is numbered. */
+  ordered: boolean;
+  /** Number that its list begins with. */
+  start: number;
   selected: boolean;
 }
 
@@ -53,6 +59,9 @@ function unitsOf(block: Node, at: number, from: number, to: number): Unit[] | nu
       id: node.attrs.id as string,
       indent: 0,
       stanza: false,
+      goesOn: false,
+      ordered: false,
+      start: 1,
       selected,
       ...more,
     });
@@ -70,19 +79,22 @@ function unitsOf(block: Node, at: number, from: number, to: number): Unit[] | nu
             ? 'numbered'
             : 'list'
           : (name as Style);
-    let depth = -1;
+    const lists: Node[] = [];
     const walk = (parent: Node, base: number): void => {
-      if (parent.type === n.list) depth++;
+      if (parent.type === n.list) lists.push(parent);
       parent.forEach((child, offset, i) => {
         const pos = base + offset;
         if (child.isTextblock)
           add(child, pos, child.type === n.attribution ? 'attribution' : own, {
-            indent: child.type === n.verseLine ? Number(child.attrs.indent) : Math.max(0, depth),
+            indent: child.type === n.verseLine ? Number(child.attrs.indent) : Math.max(0, lists.length - 1),
             stanza: child.type === n.verseLine && i === 0,
+            goesOn: parent.type === n.item && i > 0,
+            ordered: lists.at(-1)?.attrs.ordered === true,
+            start: Number(block.attrs.start ?? 1),
           });
         else walk(child, pos + 1);
       });
-      if (parent.type === n.list) depth--;
+      if (parent.type === n.list) lists.pop();
     };
     walk(block, at + 1);
   }
@@ -152,7 +164,7 @@ function built(units: readonly Unit[]): Node[] | null {
           stanzas.map((lines) => n.stanza!.create({ id: '' }, lines)),
         ),
       );
-    } else if (style === 'list' || style === 'numbered') out.push(listOf(same, 0, style === 'numbered'));
+    } else if (style === 'list' || style === 'numbered') out.push(listOf(same, 0));
     else if (style === 'monospace') {
       const texts = same.map((u) => bareText(u.content));
       if (texts.includes(null)) return null;
@@ -165,17 +177,28 @@ function built(units: readonly Unit[]): Node[] | null {
   return out;
 }
 
-function listOf(units: readonly Unit[], level: number, ordered: boolean): Node {
+function listOf(units: readonly Unit[], level: number): Node {
+  const ordered = units[0]?.ordered ?? false;
   const items: Node[] = [];
   for (let i = 0; i < units.length; i++) {
     const u = units[i] as Unit;
+    const before = items.at(-1);
+    if (u.goesOn && before && u.indent === level) {
+      items[items.length - 1] = before.copy(
+        before.content.addToEnd(n.paragraph!.create({ id: u.id }, u.content)),
+      );
+      continue;
+    }
     const deeper: Unit[] = [];
     while ((units[i + 1]?.indent ?? 0) > level) deeper.push(units[++i] as Unit);
     const children = [n.paragraph!.create({ id: u.id }, u.content)];
-    if (deeper.length > 0) children.push(listOf(deeper, level + 1, ordered));
+    if (deeper.length > 0) children.push(listOf(deeper, level + 1));
     items.push(n.item!.create({ id: '' }, children));
   }
-  return n.list!.create({ id: '', ordered }, items);
+  return n.list!.create(
+    { id: '', ordered, start: ordered && level === 0 ? (units[0]?.start ?? 1) : 1 },
+    items,
+  );
 }
 
 /** The style of the paragraph that the cursor stands in; null in a block that has none to choose. */
@@ -226,7 +249,17 @@ export function restyle(state: EditorState, style: Style): Transaction | string 
       out.push(block);
     } else
       run.push(
-        ...units.map((u) => (u.selected ? { ...u, style, stanza: style === 'verse' && u.stanza } : u)),
+        ...units.map((u) =>
+          u.selected
+            ? {
+                ...u,
+                style,
+                stanza: style === 'verse' && u.stanza,
+                goesOn: false,
+                ordered: style === 'numbered',
+              }
+            : u,
+        ),
       );
     pos += block.nodeSize;
   }

@@ -1,8 +1,7 @@
 'use client';
 import { useRef } from 'react';
-import { toast } from 'sonner';
 import { useBook, useTitle } from '@/title/context';
-import { fileOf, keepPicture } from '@/title/pictures';
+import { fileOf, takeIn } from '@/title/pictures';
 import { Button } from '@/ui/controls';
 
 export function Cover() {
@@ -10,18 +9,9 @@ export function Cover() {
   const { book } = useBook();
   const chooser = useRef<HTMLInputElement>(null);
   const cover = book.pictures.find((p) => p.id === book.record.cover);
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
-    const picture = await keepPicture(session.id, file);
-    if ('message' in picture) return void toast(picture.message);
-    await session.change((b) => ({
-      type: 'group',
-      label: 'Change the cover',
-      changes: [
-        { type: 'set-pictures', pictures: [...b.pictures, picture] },
-        { type: 'set-record', fields: { cover: picture.id } },
-      ],
-    }));
+  const take = (file: File | undefined): void => {
+    if (file)
+      void takeIn(session, file, 'Change the cover', (id) => [{ type: 'set-record', fields: { cover: id } }]);
   };
   return (
     <section>
@@ -52,7 +42,7 @@ export function Cover() {
             accept="image/png,image/jpeg"
             className="hidden"
             aria-label="Cover picture"
-            onChange={(e) => void take(e.target.files?.[0])}
+            onChange={(e) => take(e.target.files?.[0])}
           />
         </div>
       </div>
