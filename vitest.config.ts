@@ -1,3 +1,4 @@
+import { resolve } from 'node:path';
 import { defineConfig } from 'vitest/config';
 
 const workspaces = ['core', 'make', 'data', 'works', 'outlets-sim', 'cli', 'scripts'];
@@ -11,6 +12,12 @@ export default defineConfig({
         extends: true as const,
         test: { name, include: [`${name}/test/**/*.test.ts`] },
       })),
+      // What the interface works out without a page.
+      {
+        extends: true as const,
+        resolve: { alias: { '@': resolve(import.meta.dirname, 'web/src') } },
+        test: { name: 'web', include: ['web/test/**/*.test.ts'] },
+      },
       // Browser tests share one running application, so they go one file after the other.
       {
         extends: true as const,

@@ -1,7 +1,7 @@
 /** Spelling with the book's own words; versions compared and put back. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
-import { AxeBuilder, bringIn, openBrowser, saved, serverBook, station, textOf } from './browser';
+import { address, AxeBuilder, bringIn, openBrowser, saved, serverBook, station, textOf } from './browser';
 
 let browser: Browser;
 let page: Page;
@@ -45,6 +45,34 @@ describe('spelling', () => {
     await page.getByRole('button', { name: 'Take tidewife out of the book’s own words' }).click();
     await word('tidewife').waitFor();
   });
+});
+
+it('has a dictionary for each of eight languages', async () => {
+  // Words from memory of the languages; the dictionaries are the registry's, read by Hunspell.
+  const table: [language: string, right: string[], wrong: string[]][] = [
+    ['en-GB', ['colour', 'harbour’s', 'sea-wall'], ['colur', 'harbuor']],
+    ['en-US', ['color', 'don’t'], ['colour', 'collor']],
+    ['fr', ['l’eau', 'maison', 'Français'], ['maisson']],
+    ['de-AT', ['Häuser', 'Donaudampfschifffahrt'], ['Häusser']],
+    ['es', ['niño', 'canción'], ['cancion']],
+    ['it', ['perché', 'dell’arte'], ['perchè', 'artte']],
+    ['pt', ['coração', 'manhã'], ['coracao']],
+    ['nl', ['zonsondergang', 'eiland'], ['eilant']],
+  ];
+  for (const [language, right, wrong] of table) {
+    const r = await fetch(`${address()}/api/spelling`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ language, words: [...right, ...wrong] }),
+    });
+    expect([language, ((await r.json()) as { wrong: string[] }).wrong]).toEqual([language, wrong]);
+  }
+  const none = await fetch(`${address()}/api/spelling`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ language: 'xx', words: ['word'] }),
+  });
+  expect(await none.json()).toEqual({ wrong: null });
 });
 
 describe('versions', () => {

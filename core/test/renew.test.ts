@@ -115,6 +115,37 @@ describe('sections of a second manuscript', () => {
     expect(refs.map((r) => bodies.get(r))).toEqual(['first', 'second, mended']);
     expect(new Set(refs).size).toBe(2);
   });
+  it('leave pictures whose file is the same with their settings, and bring the new ones', () => {
+    const picture = (id: string, sha: string) => ({
+      id,
+      name: '',
+      type: 'image/png' as const,
+      width: 4,
+      height: 4,
+      sha256: sha.repeat(64),
+    });
+    const figure = (id: string, pic: string, more = {}) =>
+      schema.node('figure', { id, picture: pic, ...more });
+    const of = (...figures: ReturnType<typeof figure>[]) =>
+      schema.node('doc', null, [
+        ...figures,
+        schema.node('paragraph', { id: 't' }, [schema.text('Some text of it.')]),
+      ]);
+    // Both books call a picture "p1", and mean another by it.
+    const b = {
+      ...book([{ ...chapter('a', 'X', 1), content: of(figure('f', 'p1', { width: 40, mask: 'oval' })) }]),
+      pictures: [picture('p1', 'a')],
+    };
+    const fresh = {
+      ...book([{ ...chapter('s', 'X', 1), content: of(figure('g', 'p1'), figure('h', 'p2')) }]),
+      pictures: [picture('p1', 'b'), picture('p2', 'a')],
+    };
+    const after = follow(b, fresh);
+    const [first, second] = [after.sections[0]!.content.child(0), after.sections[0]!.content.child(1)];
+    expect(after.pictures.find((x) => x.id === first.attrs.picture)?.sha256?.[0]).toBe('b');
+    expect(second.attrs).toMatchObject({ id: 'f', picture: 'p1', width: 40, mask: 'oval' });
+    expect(after.pictures).toHaveLength(2);
+  });
   it('are taken even when the book has nothing like them', () => {
     const r = renew(old, old, matchSections(old, old), [], newId);
     expect(r.ok ? '' : r.refusal.message).toBe('Nothing of the new text was chosen.');

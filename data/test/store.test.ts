@@ -260,6 +260,19 @@ describe('refused offers', () => {
   });
 });
 
+it('pictures that two people add at once both stay, and each can be taken back', async () => {
+  const picture = (name: string) => ({ id: name, name, type: 'image/png' as const, width: 1, height: 1 });
+  const add = (name: string): Change => ({ type: 'add-pictures', pictures: [picture(name)] });
+  await save(0, add('mine'));
+  await save(0, add('theirs'));
+  const names = async (): Promise<string[]> => (await readTitle(store, id))!.book.pictures.map((x) => x.id);
+  expect(await names()).toEqual(['mine', 'theirs']);
+  await undo(store, id, 'me');
+  expect(await names()).toEqual(['mine']);
+  await undo(store, id, 'me', true);
+  expect(await names()).toEqual(['mine', 'theirs']);
+});
+
 describe('versions', () => {
   const shown = (b: Parameters<typeof bookToJson>[0]): unknown => ({ ...bookToJson(b), id: '' });
   it('are the book as it was at any revision, exactly', async () => {
