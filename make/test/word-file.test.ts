@@ -165,6 +165,14 @@ describe('the manuscript as .docx', () => {
     const words = (b: Book): number => b.sections.reduce((n, s) => n + wordsOfSection(s), 0);
     expect(words(after)).toBe(words(novel));
   }, 120_000);
+  it('of text with signs that XML has no room for is well-formed, and comes in again without them', async () => {
+    const odd = book([
+      section('a', 'chapter', ['Salt & <sand>\u0001, "said" he\u000b.'], { title: 'A & B' }),
+    ]);
+    const [chapter] = (await again(await made(odd))).sections;
+    expect(chapter?.title).toBe('A & B');
+    expect(chapter?.content.textContent).toBe('Salt & <sand>, "said" he.');
+  });
   it('of an empty book is refused', async () => {
     const r = await makeWordFile(book([]), () => null);
     expect(r.ok ? '' : r.refusal.message).toBe('The book has no section yet.');

@@ -66,7 +66,9 @@ function Row({
   return (
     <tr className="border-b border-rule align-top" data-edition={id}>
       <td className="px-3 py-3 font-serif text-[18px]">{name}</td>
-      <td className="px-3 py-3.5">{isbn || <span className="text-ink-soft">none</span>}</td>
+      <td className="px-3 py-3.5">
+        {isbn || (id === MANUSCRIPT ? '' : <span className="text-ink-soft">none</span>)}
+      </td>
       <td className="px-3 py-3.5">{form}</td>
       <td className="px-3 py-3.5">{pages ?? (product?.pages || '')}</td>
       <td className="px-3 py-3.5">
@@ -88,7 +90,10 @@ function Row({
             <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
           </span>
         ) : (
-          <Button kind={product ? 'plain' : 'primary'} onClick={() => void session.make(id)}>
+          <Button
+            kind={product || id === MANUSCRIPT ? 'plain' : 'primary'}
+            onClick={() => void session.make(id)}
+          >
             {product ? `Make the ${name.toLowerCase()} again` : `Make the ${name.toLowerCase()}`}
           </Button>
         )}

@@ -147,7 +147,11 @@ function FigureBar({ view }: { view: EditorView }) {
         accept="image/png,image/jpeg,image/gif"
         className="hidden"
         aria-label="File of the picture"
-        onChange={(e) => void replace(e.target.files?.[0])}
+        onChange={(e) => {
+          const chosen = e.target.files?.[0];
+          e.target.value = '';
+          void replace(chosen);
+        }}
       />
     </span>
   );
