@@ -42,10 +42,12 @@ afterAll(async () => {
 describe('titles', () => {
   it('shows the book that was brought in, deletes it, and brings it back', async () => {
     await page.goto(`${address()}/titles`);
-    await page.getByRole('link', { name: /The Causeway/ }).waitFor();
-    await page.getByRole('button', { name: 'Delete The Causeway' }).click();
+    const own = page.locator('tr', { has: page.locator(`a[href*="${id}"]`) });
+    await own.getByRole('link', { name: /The Causeway/ }).waitFor();
+    await own.getByRole('button', { name: 'Delete The Causeway' }).click();
+    await own.waitFor({ state: 'detached' });
     await page.getByRole('button', { name: 'Undo' }).click();
-    await page.getByRole('link', { name: /The Causeway/ }).waitFor();
+    await own.getByRole('link', { name: /The Causeway/ }).waitFor();
   });
   it('refuses what it cannot read in one sentence', async () => {
     await page.goto(`${address()}/titles`);
