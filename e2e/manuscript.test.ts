@@ -333,6 +333,19 @@ it('shows hidden signs, and counts words and reading time', async () => {
     .toMatch(/^4 words chosen · \d+ in the section · \d+ words, 1 min to read$/);
 });
 
+it('stays on its text when a pane is opened beside it', async () => {
+  const line = async (): Promise<number> =>
+    (await (await textOf(page, 'The Tide')).locator('p').first().boundingBox())!.y;
+  await page.locator('[data-section] h2', { hasText: 'The Tide' }).scrollIntoViewIfNeeded();
+  await page.waitForTimeout(200);
+  const before = await line();
+  await page.getByRole('button', { name: 'Versions' }).click();
+  await page.getByRole('heading', { name: 'Versions' }).waitFor();
+  await page.waitForTimeout(200);
+  expect(Math.abs((await line()) - before)).toBeLessThan(60);
+  await page.getByRole('button', { name: 'Versions' }).click();
+});
+
 it('has no fault that axe can find', async () => {
   expect(await new AxeBuilder(page).violations()).toEqual([]);
 });

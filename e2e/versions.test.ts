@@ -93,6 +93,7 @@ describe('versions', () => {
     await page.locator('[data-differs]').first().locator('button').first().click();
     expect(await page.locator('[data-compared] ins').allTextContents()).toEqual([' And so it was.']);
     expect(await page.locator('[data-differs]').count()).toBe(2);
+    await page.locator('[data-differs]', { hasText: 'The Tide' }).getByText('2 words in').waitFor();
     expect(await new AxeBuilder(page).violations()).toEqual([]);
     await page.locator('[data-differs]').first().getByRole('button', { name: 'Put back' }).click();
     await expect.poll(() => page.locator('[data-differs]').count()).toBe(1);

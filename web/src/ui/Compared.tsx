@@ -9,12 +9,9 @@ const AROUND = 1;
 export function differenceOf(c: Comparison): string {
   if (c.paragraphs.length === 0) return 'the same';
   if (c.restyled) return 'the same words, set differently';
-  const n = (x: number): string => x.toLocaleString('en-GB');
-  return (
-    [c.wordsIn > 0 ? `${n(c.wordsIn)} words in` : '', c.wordsOut > 0 ? `${n(c.wordsOut)} words out` : '']
-      .filter(Boolean)
-      .join(', ') || 'signs changed'
-  );
+  const told = (x: number, way: string): string[] =>
+    x === 0 ? [] : [`${x.toLocaleString('en-GB')} ${x === 1 ? 'word' : 'words'} ${way}`];
+  return [...told(c.wordsIn, 'in'), ...told(c.wordsOut, 'out')].join(', ') || 'signs changed';
 }
 
 export function Compared({ comparison }: { comparison: Comparison }) {

@@ -6,6 +6,7 @@ import type { Finding } from '@pagina/core/base';
 import { carries } from '@pagina/core/book';
 import { headingsOf, isStanding } from '@pagina/core/order';
 import { useBook, useFindings, useTitle } from '@/title/context';
+import { useAnchoredText } from './anchor';
 import { Bars, Ticker } from './Bars';
 import { Find } from './Find';
 import { SectionRow } from './SectionRow';
@@ -21,6 +22,7 @@ export function Manuscript() {
   const { place } = useTitle();
   const findings = useFindings();
   const scroller = useRef<HTMLDivElement>(null);
+  useAnchoredText(scroller);
   const [active, setActive] = useState<{ view: EditorView; section: string } | null>(null);
   const [beside, setBeside] = useState<Beside>(null);
   const [showSigns, setShowSigns] = useState(false);
