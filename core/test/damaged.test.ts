@@ -128,6 +128,38 @@ describe('a damaged manuscript', () => {
   );
 });
 
+it('a .docx any two parts of which cannot be unpacked is answered once, and nothing is let go of', async () => {
+  // Found by chance, as a rejection nobody waited for. A deflated part whose first block is of the reserved type 3 (RFC 1951 §3.2.3).
+  const parts = unzipSync(files.get('a.docx') as Uint8Array);
+  const part = new TextEncoder().encode(prose(20));
+  const sound = zipSync({ ...parts, 'word/endnotes.xml': part, 'word/comments.xml': part });
+  const view = new DataView(sound.buffer, sound.byteOffset);
+  const starts: number[] = [];
+  for (let at = 0; view.getUint32(at, true) === 0x04034b50; ) {
+    starts.push(at + 30 + view.getUint16(at + 26, true) + view.getUint16(at + 28, true));
+    at = (starts.at(-1) ?? 0) + view.getUint32(at + 18, true);
+  }
+  expect(starts.length).toBeGreaterThan(5);
+  for (const a of starts)
+    for (const b of starts) {
+      const bytes = sound.slice();
+      bytes[a] = bytes[b] = 0x07;
+      await answers(bytes, 'a.docx');
+    }
+});
+
+it('an old document whose sectors lead in a circle is refused, and not followed for ever', async () => {
+  // Found by chance: the table of sectors ([MS-CFB] §2.3) lies in the file's first sector, its chains are made circles.
+  const sound = files.get('a.doc') as Uint8Array;
+  const at = 512 * (new DataView(sound.buffer, sound.byteOffset).getUint32(0x4c, true) + 1);
+  for (let sector = 0; sector < 20; sector++) {
+    const bytes = sound.slice();
+    new DataView(bytes.buffer).setUint32(at + sector * 4, sector, true);
+    const r = await readManuscript(bytes, 'a.doc');
+    expect(r.ok ? '' : r.refusal.code).toBe('intake/damaged');
+  }
+});
+
 describe('text of any sort', () => {
   it.each(['a.txt', 'a.md', 'a.html', 'a.rtf'])(
     'as %s is read or refused',

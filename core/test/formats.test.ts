@@ -232,6 +232,16 @@ describe('EPUB', () => {
     );
     expectAccounted(i);
   }, 60_000);
+  it('gives pages that are the chapters again when they are read as HTML', async () => {
+    const { unzipSync } = await import('fflate');
+    const pages = Object.entries(unzipSync(await epubOf(novel))).filter(([n]) => /text\/s\d+/.test(n));
+    expect(pages.length).toBe(novel.sections.length);
+    for (const [k, [, page]] of pages.slice(0, 20).entries()) {
+      const i = await read(page, 'chapter.html');
+      expect(told(i)).toEqual([['chapter', novel.sections[k]!.title]]);
+      expect(i.book.sections[0]!.content.textContent).toBe(novel.sections[k]!.content.textContent);
+    }
+  });
   it('keeps kinds, blocks, marks, notes and pictures', async () => {
     const em = schema.marks.emphasis!.create();
     const content = schema.node('doc', null, [
@@ -388,6 +398,26 @@ describe('Rich Text', () => {
     expect(marked(i)).toContain('<link>a link</>');
     expect(marked(i)).toContain('<monospaced>code</>');
     expect(marked(i)).not.toMatch(/hidden|gone|words|Saltings/);
+    expectAccounted(i);
+  });
+  it('leads links to its bookmarks to places of the book', async () => {
+    // \bkmkstart and the switch \l of HYPERLINK: Rich Text specification 1.9.1, "Bookmarks" and "Fields".
+    const rtf = String.raw`{\rtf1\ansi{\stylesheet{\s1\outlinelevel0 heading 1;}}
+\pard\s1 {\*\bkmkstart first}Chapter One{\*\bkmkend first}\par
+\pard\plain See {\field{\*\fldinst HYPERLINK \\l "rope"}{\fldrslt the rope}}, {\field{\*\fldinst HYPERLINK \\l "gone"}{\fldrslt nothing}}.\par
+\pard\s1 Chapter Two\par
+\pard\plain {\*\bkmkstart rope}{\*\bkmkend rope}The rope, as in {\field{\*\fldinst HYPERLINK \\l "first"}{\fldrslt the first}}.\par}`;
+    const i = await read(Buffer.from(rtf, 'latin1'), 'a.rtf');
+    const [one, two] = i.book.sections;
+    const links = [one!, two!].map((s) => {
+      const found: [string, unknown][] = [];
+      s.content.descendants((n) => {
+        for (const mark of n.marks) if (mark.type.name === 'link') found.push([n.text!, mark.attrs.target]);
+      });
+      return found;
+    });
+    const rope = two!.content.firstChild!.attrs.id as string;
+    expect(links).toEqual([[['the rope', `${two!.id}#${rope}`]], [['the first', one!.id]]]);
     expectAccounted(i);
   });
   it.each([

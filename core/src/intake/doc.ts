@@ -1,6 +1,7 @@
 /** An old binary document as a manuscript: its words and notes, which is all that the library can read of it. */
 import { done, refused, type Outcome } from '../base';
 import { schema } from '../book';
+import { chainsEnd } from './compound';
 import { rawManuscript, rawParagraph, type RawManuscript, type RawParagraph } from './raw';
 
 /** Errors: `intake/damaged`. */
@@ -8,13 +9,15 @@ export async function readDoc(bytes: Uint8Array): Promise<Outcome<RawManuscript>
   const { default: WordExtractor } = await import('word-extractor');
   let document;
   try {
-    document = await new WordExtractor().extract(Buffer.from(bytes));
+    document = chainsEnd(bytes) ? await new WordExtractor().extract(Buffer.from(bytes)) : null;
   } catch {
+    document = null;
+  }
+  if (!document)
     return refused(
       'intake/damaged',
       'The document cannot be read: it is damaged, or older than this reader knows. Save it as .docx and bring it in again.',
     );
-  }
   const m = rawManuscript();
   m.blocks = paragraphs(document.getBody());
   // The library gives notes without their places: they are kept as a section of their own, and told.

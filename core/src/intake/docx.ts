@@ -143,11 +143,13 @@ class DocxReader {
     let tree: El | null = null;
     const file = {
       exists: (name: string) => names.has(name),
-      read: (name: string, encoding?: string): Promise<Uint8Array | string> => {
-        if (name === main && encoding) return Promise.resolve(xml);
+      // A part that cannot be unpacked is a rejection: thrown at once, it would leave one the library waits for alone.
+      // eslint-disable-next-line @typescript-eslint/require-await
+      read: async (name: string, encoding?: string): Promise<Uint8Array | string> => {
+        if (name === main && encoding) return xml;
         const bytes = zip.read(name);
-        if (!bytes) return Promise.reject(new Error(`${name} is not in the file`));
-        return Promise.resolve(encoding === 'base64' ? '' : encoding ? decode(bytes) : bytes);
+        if (!bytes) throw new Error(`${name} is not in the file`);
+        return encoding === 'base64' ? '' : encoding ? decode(bytes) : bytes;
       },
     };
     await mammoth.convertToHtml(

@@ -1,9 +1,21 @@
 /** What the words of Rich Text say of a group: where its text goes, its paragraph, its letters. */
-import type { RawParagraph } from './raw';
+import type { Mark } from 'prosemirror-model';
+import { schema } from '../book';
+import { linkToAnchor, type RawParagraph } from './raw';
 
 /** Where text goes: into the manuscript, a note, a table of the head, or nowhere. */
 export type Destination =
-  'body' | 'note' | 'fonts' | 'styles' | 'info' | 'title' | 'author' | 'picture' | 'field' | 'nowhere';
+  | 'body'
+  | 'note'
+  | 'fonts'
+  | 'styles'
+  | 'info'
+  | 'title'
+  | 'author'
+  | 'picture'
+  | 'field'
+  | 'bookmark'
+  | 'nowhere';
 
 export interface ParagraphFacts {
   style: number;
@@ -34,14 +46,15 @@ export interface Group {
   font: number;
   /** Half points, as the file counts them. */
   size: number;
-  href: string;
+  /** Mark of the link that the group stands in. */
+  link: Mark | null;
   /** Characters after \u that stand in for it. */
   stand: number;
   par: ParagraphFacts;
   /** A group begun with \* is left out when its word is not known. */
   optional: boolean;
   /** What ends with this group. */
-  ends: 'note' | 'picture' | 'field' | '';
+  ends: 'note' | 'picture' | 'field' | 'bookmark' | '';
 }
 
 export const NEW_GROUP: Group = {
@@ -54,7 +67,7 @@ export const NEW_GROUP: Group = {
   hidden: false,
   font: 0,
   size: 24,
-  href: '',
+  link: null,
   stand: 1,
   par: PLAIN_PARAGRAPH,
   optional: false,
@@ -75,7 +88,7 @@ export const CHARSETS: Record<number, string> = {
   238: 'windows-1250',
 };
 export const NOWHERE = new Set(
-  'header headerl headerr headerf footer footerl footerr footerf colortbl object objdata result nonshppict listtext pntext pntxta pntxtb annotation atnid atnauthor atndate atnref comment keywords subject category doccomm operator company manager hlinkbase themedata colorschememapping datastore latentstyles rsidtbl generator listtable listoverridetable revtbl filetbl xmlnstbl mmathPr userprops bkmkstart bkmkend xe tc datafield shp sp sn sv private fchars lchars ftnsep ftnsepc aftnsep aftnsepc'.split(
+  'header headerl headerr headerf footer footerl footerr footerf colortbl object objdata result nonshppict listtext pntext pntxta pntxtb annotation atnid atnauthor atndate atnref comment keywords subject category doccomm operator company manager hlinkbase themedata colorschememapping datastore latentstyles rsidtbl generator listtable listoverridetable revtbl filetbl xmlnstbl mmathPr userprops bkmkend xe tc datafield shp sp sn sv private fchars lchars ftnsep ftnsepc aftnsep aftnsepc'.split(
     ' ',
   ),
 );
@@ -186,4 +199,13 @@ const PLAIN_LETTERS: Partial<Group> = {
 export function codepageOf(word: string, param: number | undefined): string | null {
   if (word === 'ansicpg') return `windows-${param ?? 1252}`;
   return word === 'mac' ? 'macintosh' : word === 'pc' ? 'cp437' : null;
+}
+
+/** The link of a HYPERLINK field: to the web, or with the switch \\l to a bookmark of the file. Null for other fields. */
+export function linkOfField(code: string): Mark | null {
+  const link = /HYPERLINK\s+(\\l\s+)?"([^"]+)"/i.exec(code);
+  if (!link) return null;
+  const [, local, target] = link as unknown as [string, string | undefined, string];
+  if (local) return linkToAnchor(target);
+  return /^(https?|mailto):/i.test(target) ? schema.mark('link', { kind: 'web', target }) : null;
 }

@@ -14,11 +14,11 @@ import {
   type RawManuscript,
   type RawParagraph,
 } from './raw';
+import { RtfTables } from './rtf-tables';
 import {
-  CHARSETS,
   codepageOf,
   lettersAfter,
-  MONO,
+  linkOfField,
   NEW_GROUP,
   NOWHERE,
   paragraphAfter,
@@ -36,18 +36,6 @@ interface Token {
   data?: Uint8Array;
 }
 type Decode = (bytes: Uint8Array, encoding: string) => string;
-
-interface Font {
-  codepage: string;
-  mono: boolean;
-}
-interface StyleFacts {
-  name: string;
-  outline: number;
-  align: RawParagraph['align'];
-  bold: boolean;
-  italic: boolean;
-}
 
 /** Errors: `intake/damaged`. */
 export async function readRtf(bytes: Uint8Array): Promise<Outcome<RawManuscript>> {
@@ -74,17 +62,16 @@ class RtfReader {
   private stack: Group[] = [];
   private now: Group = { ...NEW_GROUP };
   private codepage = 'windows-1252';
-  private readonly fonts = new Map<number, Font>();
-  private readonly styles = new Map<number, StyleFacts>();
-  private styleAt = 0;
-  private styleName = '';
-  private fontAt = 0;
+  private readonly tables = new RtfTables();
   private defaultFont = 0;
   /** Bytes of neighbouring signs wait for one another: one character may have two. */
   private pending: number[] = [];
   private toSkip = 0;
   private hex = '';
   private field = '';
+  private bookmark = '';
+  /** Bookmarks that the next paragraph bears. */
+  private anchors: string[] = [];
   private blocks: RawBlock[] = [];
   private p: RawParagraph | null = null;
   private breakPending = false;
@@ -127,7 +114,7 @@ class RtfReader {
     if (this.pending.length === 0) return;
     const bytes = Uint8Array.from(this.pending);
     this.pending = [];
-    const encoding = this.fonts.get(this.now.font)?.codepage || this.codepage;
+    const encoding = this.tables.font(this.now.font)?.codepage || this.codepage;
     this.text(this.decode(bytes, encoding));
   }
 
@@ -137,11 +124,9 @@ class RtfReader {
     const { now } = this;
     switch (now.to) {
       case 'fonts':
-        if (MONO.test(text)) (this.fonts.get(this.fontAt) as Font).mono = true;
-        return;
+        return this.tables.fontName(text);
       case 'styles':
-        this.styleName += text;
-        return;
+        return this.tables.styleText(text);
       case 'title':
         this.m.title += text;
         return;
@@ -153,6 +138,9 @@ class RtfReader {
         return;
       case 'field':
         this.field += text;
+        return;
+      case 'bookmark':
+        this.bookmark += text;
         return;
       case 'info':
       case 'nowhere':
@@ -167,26 +155,27 @@ class RtfReader {
   private marks(): Mark[] {
     const { now } = this;
     const m = schema.marks;
-    const style = this.styles.get(now.par.style);
+    const style = this.tables.style(now.par.style);
     let own: readonly Mark[] = [];
     const put = (mark: Mark): void => void (own = mark.addToSet(own));
-    if (now.href) put(m.link!.create({ kind: 'web', target: now.href }));
+    if (now.link) put(now.link);
     if (now.italic && !style?.italic) put(m.emphasis!.create());
     if (now.bold && !style?.bold && this.outline() === 0) put(m.strong!.create());
     if (now.caps) put(m.smallCaps!.create());
     if (now.script) put((now.script === 'super' ? m.super! : m.sub!).create());
     if (now.strike) put(m.strike!.create());
-    if (this.fonts.get(now.font)?.mono) put(m.monospaced!.create());
+    if (this.tables.font(now.font)?.mono) put(m.monospaced!.create());
     return own as Mark[];
   }
 
   private outline(): number {
-    return this.now.par.outline || this.styles.get(this.now.par.style)?.outline || 0;
+    return this.now.par.outline || this.tables.style(this.now.par.style)?.outline || 0;
   }
 
   private begin(): RawParagraph {
     if (this.p) return this.p;
-    this.p = rawParagraph({ breakBefore: this.breakPending });
+    this.p = rawParagraph({ breakBefore: this.breakPending, anchors: this.anchors });
+    this.anchors = [];
     this.breakPending = false;
     return this.p;
   }
@@ -196,7 +185,7 @@ class RtfReader {
     this.p = null;
     if (!p) return;
     const { par } = this.now;
-    const style = this.styles.get(par.style);
+    const style = this.tables.style(par.style);
     p.style = style?.name ?? '';
     p.outline = this.outline();
     p.align = par.align || style?.align || 'left';
@@ -248,13 +237,13 @@ class RtfReader {
       this.now.to = 'nowhere';
       this.now.optional = false;
     }
-    if (this.now.to === 'fonts') this.fontWord(word, param);
+    if (this.now.to === 'fonts') this.tables.fontWord(word, param);
     else if (!this.act(word, param)) this.change(word, param);
   }
 
   private change(word: string, param: number | undefined): void {
     const { now } = this;
-    if (word === 's' && now.to === 'styles') this.styleAt = param ?? 0;
+    if (word === 's' && now.to === 'styles') this.tables.beginStyle(param ?? 0);
     this.codepage = codepageOf(word, param) ?? this.codepage;
     const par = paragraphAfter(now.par, word, param);
     if (par) now.par = par;
@@ -293,6 +282,9 @@ class RtfReader {
       case 'fldinst':
         this.field = '';
         return to('field', 'field');
+      case 'bkmkstart':
+        this.bookmark = '';
+        return to('bookmark', 'bookmark');
       case 'footnote':
         this.beginNote();
         return to('note', 'note');
@@ -315,7 +307,7 @@ class RtfReader {
 
   private endGroup(): void {
     const ended = this.now;
-    if (ended.to === 'styles' && this.styleName.trim() !== '') this.endStyle();
+    if (ended.to === 'styles') this.tables.endStyle(ended);
     if (ended.ends === 'note') {
       this.endParagraph(false);
       const paragraphs = this.blocks.filter((b): b is RawParagraph => b.kind === 'paragraph');
@@ -325,13 +317,13 @@ class RtfReader {
       this.p = p;
     }
     if (ended.ends === 'picture') this.endPicture();
+    if (ended.ends === 'bookmark') (this.p?.anchors ?? this.anchors).push(this.bookmark.trim());
     const outer = this.stack.pop();
     if (!outer) return;
     this.now = outer;
     if (ended.ends === 'field') {
-      const link = /HYPERLINK\s+"((?:https?|mailto):[^"]+)"/i.exec(this.field);
       // The shown part of the field is the group after this one, in the group around both.
-      this.now.href = link?.[1] ?? '';
+      this.now.link = linkOfField(this.field);
     }
   }
 
@@ -346,28 +338,6 @@ class RtfReader {
     const p = this.begin();
     p.pictures.push({ id, alt: '' });
     this.endParagraph(false);
-  }
-
-  private fontWord(word: string, param = 0): void {
-    if (word === 'f') {
-      this.fontAt = param;
-      this.fonts.set(param, { codepage: '', mono: false });
-    }
-    if (word === 'fcharset') (this.fonts.get(this.fontAt) as Font).codepage = CHARSETS[param] ?? '';
-  }
-
-  private endStyle(): void {
-    const name = this.styleName.replace(/;.*$/s, '').trim();
-    const { par, bold, italic } = this.now;
-    const heading = /^(?:heading|überschrift|titre|título|titolo|kop)\s*(\d)/i.exec(name);
-    const facts = {
-      name,
-      outline: par.outline || Number(heading?.[1] ?? 0),
-      align: par.align || 'left',
-    } as const;
-    this.styles.set(this.styleAt, { ...facts, bold, italic });
-    this.styleName = '';
-    this.styleAt = 0;
   }
 
   /** Words that do something at once. */
