@@ -69,6 +69,43 @@ describe('the intake sheet', () => {
     await page.getByRole('button', { name: 'Join to the one before' }).last().click();
     await page.waitForFunction((n) => document.querySelectorAll('[data-intake]').length === n, before - 1);
   });
+  it('divides, joins and moves the others alike, each with one undo', async () => {
+    const md = `# Part One: Water\n\n${['Boat', 'Tide', 'Rope']
+      .map((c, i) => `## Chapter ${i + 1}: The ${c}\n\nText of it.\n\n### Morning\n\nAt first.\n`)
+      .join('\n')}`;
+    await onSheet('Alike.md', new TextEncoder().encode(md));
+    const before = (await rows()).length;
+    const all = (n: number): Promise<unknown> =>
+      page.waitForFunction((k) => document.querySelectorAll('[data-intake]').length === k, n);
+    const same = async (n: number): Promise<void> =>
+      page
+        .getByRole('button', {
+          name: n === 1 ? 'The same for the other one' : `The same for the ${n} others`,
+        })
+        .click();
+    const boat = page.locator('[data-intake]', { hasText: 'The Boat' });
+    await boat.getByRole('button', { name: 'Divide' }).click();
+    await page.getByLabel('Divide before').getByText('Morning').click();
+    await all(before + 1);
+    await same(2);
+    await all(before + 3);
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await all(before + 1);
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await all(before);
+    const depth = await boat.getAttribute('data-depth');
+    await boat
+      .getByRole('button', { name: depth === '1' ? 'Out of the part' : 'Into the part above' })
+      .click();
+    await expect.poll(() => boat.getAttribute('data-depth')).not.toBe(depth);
+    const others = page.locator(`[data-intake][data-kind="chapter"][data-depth="${depth}"]`);
+    await same(await others.count());
+    await expect.poll(() => others.count()).toBe(0);
+    await page.locator('[data-intake]', { hasText: 'The Tide' }).getByText('Join to the one before').click();
+    await all(before - 1);
+    await same(await page.locator('[data-intake][data-kind="chapter"]').count());
+    await all(before - 3);
+  });
   it('divides a section, and puts it into the part above and out again', async () => {
     const md =
       '# Part One\n\n## Chapter 1: The Boat\n\nText.\n\nMore of it.\n\n# Chapter Two: The Tide\n\nMore.\n';

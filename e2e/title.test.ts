@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Browser, Page } from 'playwright-core';
 import { readFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
@@ -292,7 +293,7 @@ describe('the strip and the proof', () => {
   });
   it('lays grid and margins over the page and lets its words be found', async () => {
     await page.getByLabel('Grid').check();
-    await page.getByLabel('Margins').check();
+    await page.getByLabel('Type area').check();
     expect(
       [
         await page.locator('[data-overlay="grid"]').count(),
@@ -302,6 +303,45 @@ describe('the strip and the proof', () => {
     expect(await page.locator('figure[aria-label="Page 3"] [data-text]').textContent()).toContain(
       'in the mud',
     );
+  });
+  it('finds words over the ends of lines, marks them and goes from place to place', async () => {
+    await page.keyboard.press('Control+f');
+    await page.getByLabel('Words to find').fill('in the mud');
+    await page.getByText(/^\d+ places?$/).waitFor();
+    await page.keyboard.press('Enter');
+    const marked = page.locator('[data-overlay="found"]').first();
+    await marked.waitFor();
+    // The mark lies on the line whose words hold what was sought, or its beginning.
+    const box = (await marked.boundingBox())!;
+    const words = await page.locator('[data-text] span').evaluateAll(
+      (all, y) =>
+        all
+          .filter((e) => Math.abs(e.getBoundingClientRect().top - y) < 4)
+          .map((e) => e.textContent)
+          .join(' '),
+      box.y,
+    );
+    expect(words).toMatch(/\bin\b/);
+    await page.getByLabel('Words to find').fill('no such words at all');
+    await page.getByText('These words stand on no page.').waitFor();
+    await page
+      .getByRole('complementary', { name: 'Find on the pages' })
+      .getByRole('button', { name: 'Close' })
+      .click();
+  });
+  it('shows single pages, any size, and all pages at once', async () => {
+    await page.getByLabel('Shown as').selectOption('Single pages');
+    await expect.poll(() => page.locator('figure[data-page]').count()).toBe(1);
+    await page.getByLabel('Size').fill('130');
+    await page.getByLabel('Size').press('Enter');
+    await expect
+      .poll(async () => Math.round((await page.locator('figure[data-page]').boundingBox())!.width))
+      .toBe(Math.round(396 * (96 / 72) * 1.3) + 2);
+    await page.getByRole('button', { name: 'Fit', exact: true }).click();
+    await page.getByLabel('Shown as').selectOption('All pages');
+    await page.locator('[data-thumbnail="2"]').click();
+    await page.waitForSelector('figure[aria-label="Page iii"], figure[data-page="3"]');
+    expect(await page.getByLabel('Shown as').inputValue()).toBe('spreads');
   });
   it('turns by keyboard and follows a click in the strip', async () => {
     await page.keyboard.press('Home');
@@ -341,9 +381,9 @@ describe('the record', () => {
 });
 
 describe('editions', () => {
-  async function make(name: string): Promise<Buffer> {
-    await page.getByRole('button', { name: new RegExp(`Make the ${name}`) }).click();
-    const row = page.locator('tr[data-edition]', { hasText: new RegExp(name, 'i') }).first();
+  async function make(edition: string): Promise<Buffer> {
+    const row = page.locator(`tr[data-edition="${edition}"]`);
+    await row.getByRole('button', { name: /^Make the/ }).click();
     await row.getByRole('link').waitFor({ timeout: 30_000 });
     const [download] = await Promise.all([page.waitForEvent('download'), row.getByRole('link').click()]);
     const bytes = readFileSync(await download.path());
@@ -355,6 +395,22 @@ describe('editions', () => {
   it('makes a paperback that passes every check', async () => {
     await station(page, id, 'editions');
     expect(await checkPdf(new Uint8Array(await make('paperback')))).toEqual({ ok: true, value: [] });
+  });
+  it('makes the same pages for the screen, by the standard and the paper that are chosen', async () => {
+    const screen = await getDocument({ data: new Uint8Array(await make('paperback/screen')) }).promise;
+    expect((await screen.getOutline()).length).toBeGreaterThan(0);
+    expect((await screen.getMarkInfo())?.Marked).toBe(true);
+    const row = page.locator('tr[data-edition="paperback"]');
+    const spine = row.getByText(/^spine/);
+    const before = await spine.textContent();
+    await row.getByLabel('Paper of the paperback').selectOption({ label: 'White, 80 g/m²' });
+    await expect.poll(() => spine.textContent()).not.toBe(before);
+    await row.getByLabel(/^Standard of the printer/).selectOption({ label: 'PDF/X-4' });
+    await saved(page);
+    const print = (await serverBook(id)).book as unknown as {
+      editions: { standard: string; paper: string }[];
+    };
+    expect(print.editions[0]).toMatchObject({ standard: 'x-4', paper: 'white-80' });
   });
   it('makes an ebook that passes every check and opens in the epubjs library with the same contents', async () => {
     const bytes = await make('ebook');
@@ -388,7 +444,7 @@ describe('editions', () => {
   });
 });
 
-it.each(['order', 'manuscript', 'proof', 'record', 'editions'])(
+it.each(['order', 'manuscript', 'design', 'proof', 'record', 'editions'])(
   'the station %s passes axe-core and fits the window',
   async (name) => {
     await station(page, id, name);

@@ -34,6 +34,21 @@ describe('spelling', () => {
     await word('recieved').waitFor({ state: 'detached' });
     expect((await all()).match(/received/g)?.length).toBe(2);
   });
+  it('puts a word of the description right in the record', async () => {
+    await station(page, id, 'record');
+    await page.getByLabel(/^Description/).fill('A tale of tides, recieved late.');
+    await page.getByLabel(/^Description/).blur();
+    await saved(page);
+    await station(page, id, 'manuscript');
+    await page.getByRole('button', { name: 'Spelling' }).click();
+    const told = page.locator('[data-description]').locator('[data-misspelt="recieved"]');
+    await told.getByRole('button').first().click();
+    await told.getByText('A tale of tides').waitFor();
+    await told.getByRole('button', { name: 'received', exact: true }).click();
+    await told.waitFor({ state: 'detached' });
+    await saved(page);
+    expect((await serverBook(id)).book.record.description).toBe('A tale of tides, received late.');
+  });
   it('learns the book’s own words, over a reload, and unlearns them', async () => {
     await word('tidewife').getByRole('button', { name: 'It is right' }).click();
     await word('tidewife').waitFor({ state: 'detached' });

@@ -1,5 +1,5 @@
-/** Puts faces and the shaping engine where the browser's worker fetches them: web/public/type. */
-import { copyFileSync, mkdirSync } from 'node:fs';
+/** Puts faces and the shaping engine where the browser's worker fetches them, by the names of the faces: web/public/type. */
+import { copyFileSync, mkdirSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 
@@ -7,17 +7,18 @@ const require = createRequire(import.meta.url);
 const to = 'web/public/type';
 mkdirSync(to, { recursive: true });
 copyFileSync(require.resolve('harfbuzzjs/dist/harfbuzz.wasm'), join(to, 'harfbuzz.wasm'));
-const faces = {
-  'eb-garamond': [
-    '400Regular/EBGaramond_400Regular.ttf',
-    '400Regular_Italic/EBGaramond_400Regular_Italic.ttf',
-    '700Bold/EBGaramond_700Bold.ttf',
-    '700Bold_Italic/EBGaramond_700Bold_Italic.ttf',
-  ],
-  'gentium-book-plus': ['400Regular/GentiumBookPlus_400Regular.ttf'],
-  'source-code-pro': ['400Regular/SourceCodePro_400Regular.ttf'],
+const families = JSON.parse(readFileSync('make/src/families.json', 'utf8'));
+const cuts = {
+  '': '400Regular',
+  ' Italic': '400Regular_Italic',
+  ' Bold': '700Bold',
+  ' Bold Italic': '700Bold_Italic',
 };
-for (const [name, files] of Object.entries(faces)) {
-  const folder = dirname(require.resolve(`@expo-google-fonts/${name}/package.json`));
-  for (const f of files) copyFileSync(join(folder, f), join(to, f.split('/').at(-1)));
-}
+for (const [name, [folder, stem]] of Object.entries(families))
+  for (const [cut, file] of Object.entries(cuts)) {
+    const from = dirname(require.resolve(`@expo-google-fonts/${folder}/package.json`));
+    copyFileSync(
+      join(from, file, `${stem}_${file}.ttf`),
+      join(to, `${(name + cut).replaceAll(' ', '-')}.ttf`),
+    );
+  }

@@ -1,6 +1,6 @@
 import { pictureInfo } from '@pagina/core/base';
 import type { Book, Edition } from '@pagina/core/book';
-import { trimOf } from '@pagina/core/design';
+import { INTERIOR_NAMES, trimOf } from '@pagina/core/design';
 import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
 import {
   makeEbook,
@@ -16,8 +16,10 @@ import { manuscript } from './manuscript';
 /** Makes one edition of a manuscript or a book file. */
 export async function build(path: string, options: Options): Promise<number> {
   const form = options.edition;
-  if (form !== 'print' && form !== 'reflow' && form !== 'manuscript')
-    throw new Unusable('Say which edition to make: --edition print, reflow or manuscript (.docx).');
+  if (form !== 'print' && form !== 'screen' && form !== 'reflow' && form !== 'manuscript')
+    throw new Unusable(
+      'Say which edition to make: --edition print, screen (PDF with links), reflow or manuscript (.docx).',
+    );
   if (!options.out) throw new Unusable('Say where the file goes: --out FILE.');
   settleForOneFile();
   const started = performance.now();
@@ -29,11 +31,11 @@ export async function build(path: string, options: Options): Promise<number> {
     writeOutput(options.out, made.value);
     return 0;
   }
-  const { book, edition } = prepared(source, options, form);
+  const { book, edition } = prepared(source, options, form === 'screen' ? 'print' : form);
   const read = Math.round(performance.now() - started);
   const pictures = (id: string): Uint8Array | null => source.files.get(id) ?? null;
-  if (form === 'print') {
-    const made = await makePrint(book, edition.id, { pictures });
+  if (form === 'print' || form === 'screen') {
+    const made = await makePrint(book, edition.id, { pictures, screen: form === 'screen' });
     if (!made.ok) throw unusable(made.refusal);
     writeOutput(options.out, made.value.bytes);
     const { composition, milliseconds } = made.value;
@@ -119,7 +121,14 @@ function prepared(
     if (!trim) throw new Unusable(`"${options.trim}" is not a trim. Write it like 5.5x8.5in.`);
     edition.trim = trim.name;
   }
-  if (options.interior) edition.interior = options.interior;
+  if (options.interior) {
+    const name = INTERIOR_NAMES.find((n) => n.toLowerCase() === options.interior?.toLowerCase());
+    if (!name)
+      throw new Unusable(
+        `There is no interior "${options.interior}". There are: ${INTERIOR_NAMES.join(', ')}.`,
+      );
+    edition.interior = name;
+  }
   if (options.date) edition.date = options.date;
   if (options.isbn) {
     const fault = isbnFault(options.isbn);

@@ -9,9 +9,22 @@ import { unzipSync, zipSync } from 'fflate';
 import { checkEpub, epubSubject, checkFileAgreement, epubFacts } from '../src/check';
 import { writeEpub } from '../src/epub';
 import { schema, type Book } from '../src/book';
+import { INTERIOR_NAMES } from '../src/design';
 import { makeEbook } from '@pagina/make';
 import { png } from './fixtures/manuscript';
 import { book, prose, section, threeChapters } from './fixtures/books';
+
+/** What the W3C's Nu HTML checker (vnu-jar) says of files. */
+function nu(args: string[]): string {
+  const jar = join(dirname(createRequire(import.meta.url).resolve('vnu-jar')), 'build/dist/vnu.jar');
+  try {
+    return execFileSync('java', ['-jar', jar, '--format', 'gnu', '--stdout', '--exit-zero-always', ...args], {
+      encoding: 'utf8',
+    });
+  } catch (e) {
+    return `failed: ${(e as Error).message}`;
+  }
+}
 
 const rich = (): Book => {
   const b = threeChapters();
@@ -128,24 +141,35 @@ describe('the reflowable EPUB', () => {
       );
       files.push(path);
     }
-    const jar = join(dirname(createRequire(import.meta.url).resolve('vnu-jar')), 'build/dist/vnu.jar');
-    const run = (args: string[]): string => {
-      try {
-        return execFileSync(
-          'java',
-          ['-jar', jar, '--format', 'gnu', '--stdout', '--exit-zero-always', ...args],
-          { encoding: 'utf8' },
-        );
-      } catch (e) {
-        return `failed: ${(e as Error).message}`;
-      }
-    };
     const problems = [
-      ...run(files.filter((f) => f.endsWith('.xhtml'))).split('\n'),
-      ...run(['--css', ...files.filter((f) => f.endsWith('.css'))]).split('\n'),
+      ...nu(files.filter((f) => f.endsWith('.xhtml'))).split('\n'),
+      ...nu(['--css', ...files.filter((f) => f.endsWith('.css'))]).split('\n'),
     ].filter((l) => l && !/info warning: The (first|“)/.test(l));
     expect(problems).toEqual([]);
   });
+  it('takes its looks from each interior, in style sheets that the Nu HTML checker passes', async () => {
+    const dir = mkdtempSync(join(tmpdir(), 'styles-'));
+    const sheets = new Map<string, string>();
+    for (const interior of INTERIOR_NAMES) {
+      const b = threeChapters();
+      const editions = b.editions.map((e) => ({ ...e, interior }));
+      const made = await makeEbook({ ...b, editions }, 'ebook', { pictures: () => null, print: null });
+      if (!made.ok) throw new Error(made.refusal.message);
+      expect(checkEpub(made.value.bytes)).toEqual({ ok: true, value: [] });
+      const css = new TextDecoder().decode(unzipSync(made.value.bytes)['EPUB/style.css']);
+      sheets.set(interior, css);
+      writeFileSync(join(dir, `${interior}.css`), css);
+    }
+    expect(new Set(sheets.values()).size).toBe(INTERIOR_NAMES.length);
+    // Size, face and colour are the reader's (DESIGN of the ebook): no sheet says any.
+    for (const css of sheets.values())
+      expect(css).not.toMatch(/font-family|[^-]color:|font-size: [\d.]+p[tx]/);
+    // A vendor's prefix and properties newer than the checker are no faults of the sheet.
+    const faults = nu(['--css', ...[...sheets.keys()].map((n) => join(dir, `${n}.css`))])
+      .split('\n')
+      .filter((l) => l && !/initial-letter|text-wrap|vendor/.test(l));
+    expect(faults).toEqual([]);
+  }, 60_000);
   it('opens in the lingo reader’s library with the same contents', async () => {
     const path = join(mkdtempSync(join(tmpdir(), 'epub-')), 'book.epub');
     writeFileSync(path, bytes);

@@ -15,14 +15,14 @@ import {
   type SetLine,
 } from '../src/compose';
 import { loadHyphenator, TypeCase, type Style } from '../src/type';
-import { typeSource } from '@pagina/make';
+import { family, typeSource } from '@pagina/make';
 import { openNovelChapters, paragraphsOf } from '../../bench/open-novel';
 
 let style: Style;
 let divider: Divider;
 beforeAll(async () => {
   const source = await typeSource();
-  style = new TypeCase(source.harfbuzz, source.family).style('regular', {
+  style = new TypeCase(source.harfbuzz).style(family('EB Garamond'), 'regular', {
     size: 11_000,
     features: 'onum',
     language: 'en',
@@ -32,7 +32,7 @@ beforeAll(async () => {
   divider = new Divider(await loadHyphenator('en-US'));
 });
 
-const SHARES = { stretch: 167, shrink: 80 };
+const SHARES = { natural: null, stretch: 167, shrink: 80 };
 const paragraph = (text: string, indent = 18_000): Paragraph =>
   new ParagraphBuilder(new Spaces(SHARES), 'p', { indent }).text(text, style).done();
 const MEASURE = 306_000;

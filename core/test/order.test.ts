@@ -7,8 +7,11 @@ import {
   copyrightLines,
   divide,
   headingsOf,
+  inTurn,
   join,
+  looksToDivide,
   moveBefore,
+  placesThatLook,
   remove,
 } from '../src/order';
 import { book, section, threeChapters } from './fixtures/books';
@@ -92,6 +95,30 @@ describe('rearranging', () => {
     expect(ids(after)).not.toContain('c2');
     expect(words(after).split(' ').sort()).toEqual(words(start).split(' ').sort());
     expect(bookToJson(back)).toEqual(bookToJson(start));
+  });
+  it('divides everywhere where it looks alike, in one change, though blocks get new ids', () => {
+    const texts = ['Chapter 1', 'One.', 'Chapter 2', 'Two.', 'A line.', 'Chapter 13', 'Three.'];
+    const start = book([
+      section('x', 'chapter', texts),
+      section('n', 'acknowledgements', ['A.', 'Chapter 9']),
+    ]);
+    const block = (i: number): string => start.sections[0]!.content.child(i).attrs.id as string;
+    const looks = looksToDivide(start, { section: 'x', block: block(2) })!;
+    expect(looksToDivide(start, { section: 'x', block: 'gone' })).toBe(null);
+    const first = made(start, divide(start, 'x', block(2), newId)).book;
+    const all = inTurn(first, placesThatLook(first, looks), 'Divide', (now, p) =>
+      divide(now, p.section, p.block, newId),
+    );
+    const { book: after, back } = made(first, all);
+    expect(after.sections.map((s) => s.content.firstChild!.textContent)).toEqual([
+      'Chapter 1',
+      'Chapter 2',
+      'Chapter 13',
+      'A.',
+    ]);
+    expect(words(after)).toBe(words(start));
+    expect(bookToJson(back)).toEqual(bookToJson(first));
+    expect(inTurn(after, placesThatLook(after, looks), '', () => all).ok).toBe(false);
   });
   it('moves a part with its chapters', () => {
     const start = book(

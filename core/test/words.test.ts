@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { typeSource } from '@pagina/make';
+import { family, typeSource } from '@pagina/make';
 import {
   compose,
   DisplayIndex,
@@ -27,7 +27,7 @@ beforeAll(async () => {
   composition = made.value;
 });
 const style = (): Style =>
-  new TypeCase(source.harfbuzz, source.family).style('regular', {
+  new TypeCase(source.harfbuzz).style(family('EB Garamond'), 'regular', {
     size: 11_000,
     features: 'onum',
     language: 'en',

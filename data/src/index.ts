@@ -8,3 +8,4 @@ export * from './listings';
 export * from './arrivals';
 export * from './refusals';
 export * from './versions';
+export * from './designs';

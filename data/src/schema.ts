@@ -142,3 +142,12 @@ export const listingEvents = sqliteTable(
   },
   (t) => [index('events_listing').on(t.listing, t.at)],
 );
+
+/** Designs of the imprint's own, kept under a name for other titles. */
+export const designs = sqliteTable('designs', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  /** JSON: interior, design, trim. */
+  choice: text('choice').notNull(),
+  keptAt: integer('kept_at').notNull(),
+});

@@ -172,24 +172,32 @@ async function load(
 export const readTitle = (store: Store, id: string): Promise<{ book: Book; revision: number } | null> =>
   load(store.db, id, null);
 
-/** The book as JSON for a browser, without going through the document model. */
+/** The revision a title stands at; null when there is no such title. */
+export async function revisionOf(store: Store, id: string): Promise<number | null> {
+  const [row] = await store.db.select({ revision: titles.revision }).from(titles).where(eq(titles.id, id));
+  return row?.revision ?? null;
+}
+
+/** The book for a browser: its JSON as it stands in the database, neither parsed nor written anew on the way. */
 export async function readTitleJson(
   store: Store,
   id: string,
-): Promise<{ book: unknown; revision: number; deletedAt: number | null } | null> {
+): Promise<{ book: string; revision: number } | null> {
   const [row] = await store.db.select().from(titles).where(eq(titles.id, id));
   if (!row) return null;
   const texts = new Map(
-    (await store.db.select().from(sections).where(eq(sections.title, id))).map((r) => [
-      r.id,
-      JSON.parse(r.content) as unknown,
-    ]),
+    (await store.db.select().from(sections).where(eq(sections.title, id))).map((r) => [r.id, r.content]),
   );
-  const meta = metaSchema.parse(JSON.parse(row.meta));
+  const { sections: list, ...meta } = metaSchema.parse(JSON.parse(row.meta));
+  const written = list.map((s) => {
+    const content = texts.get(s.id as string);
+    return content === undefined
+      ? JSON.stringify(s)
+      : `${JSON.stringify({ ...s, content: null }).slice(0, -'null}'.length)}${content}}`;
+  });
   return {
-    book: { ...meta, id, sections: meta.sections.map((s) => ({ ...s, content: texts.get(s.id as string) })) },
+    book: `${JSON.stringify({ ...meta, id }).slice(0, -1)},"sections":[${written.join(',')}]}`,
     revision: row.revision,
-    deletedAt: row.deletedAt,
   };
 }
 

@@ -1,38 +1,31 @@
 /** Book faces and the shaping engine, opened. */
 import { readFileSync } from 'node:fs';
-import { startHarfBuzz, type FaceFile, type FamilyFiles, type HarfBuzz } from '@pagina/core/type';
+import { FALLBACKS, MONOSPACE } from '@pagina/core/design';
+import { familyOf, startHarfBuzz, type FaceFile, type FamilyFiles, type HarfBuzz } from '@pagina/core/type';
 import type { TypeSource } from '@pagina/core/compose';
 import { facePath, wasmPath } from './places';
 
-const faceFile = (name: string): FaceFile => ({ name, bytes: readFileSync(facePath(name)) });
-
-/** The family of the interior *Harrow*: files are read when first asked for. */
-export function garamond(): FamilyFiles {
-  const files = new Map<string, FaceFile>();
-  const lazy = (name: string): FaceFile => ({
-    name,
-    get bytes() {
-      let f = files.get(name);
-      if (!f) {
-        f = faceFile(name);
-        files.set(name, f);
-      }
-      return f.bytes;
-    },
-  });
-  return {
-    name: 'EB Garamond',
-    regular: lazy('EB Garamond'),
-    italic: lazy('EB Garamond Italic'),
-    bold: lazy('EB Garamond Bold'),
-    boldItalic: lazy('EB Garamond Bold Italic'),
-    fallback: [lazy('Gentium Book Plus')],
-    monospace: lazy('Source Code Pro'),
-  };
+const files = new Map<string, FaceFile>();
+/** A face whose file is read when its bytes are first asked for. */
+function lazy(name: string): FaceFile {
+  let file = files.get(name);
+  if (!file) {
+    let bytes: Uint8Array | null = null;
+    file = {
+      name,
+      get bytes() {
+        return (bytes ??= readFileSync(facePath(name)));
+      },
+    };
+    files.set(name, file);
+  }
+  return file;
 }
+
+export const family = (name: string): FamilyFiles => familyOf(name, lazy, FALLBACKS, MONOSPACE);
 
 let engine: Promise<HarfBuzz> | null = null;
 export async function typeSource(): Promise<TypeSource> {
   engine ??= startHarfBuzz(readFileSync(wasmPath('harfbuzz')));
-  return { harfbuzz: await engine, family: garamond() };
+  return { harfbuzz: await engine, family: (name) => Promise.resolve(family(name)) };
 }

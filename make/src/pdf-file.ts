@@ -3,10 +3,11 @@ import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import { drawnPage, type DrawnPage, type Page, type PageSetting } from '@pagina/core/compose';
-import type { PrintPdfEnd } from '@pagina/core/pdf';
+import type { PdfKind, PrintPdfEnd, ScreenFacts } from '@pagina/core/pdf';
 import { WordParts, type FaceCard, type WordsPart } from '@pagina/core/type';
 
 export type ToThread =
+  | { type: 'begin'; kind: PdfKind; screen: ScreenFacts | null }
   | { type: 'pages'; pages: [number, DrawnPage][]; words: WordsPart; cards: FaceCard[] }
   | { type: 'end'; end: PrintPdfEnd };
 export type FromThread = { type: 'done'; bytes: Uint8Array } | { type: 'failed'; message: string };
@@ -14,7 +15,11 @@ export type FromThread = { type: 'done'; bytes: Uint8Array } | { type: 'failed';
 export interface PdfFile {
   page(page: Page, setting: PageSetting): void;
   /** The file, with those pages in that order. */
-  end(pages: readonly Page[], setting: PageSetting, end: Omit<PrintPdfEnd, 'order'>): Promise<Uint8Array>;
+  end(
+    pages: readonly Page[],
+    setting: PageSetting,
+    end: Omit<PrintPdfEnd, 'order' | 'sections'>,
+  ): Promise<Uint8Array>;
   close(): Promise<void>;
 }
 
@@ -31,7 +36,7 @@ function startThread(): Worker {
 /** Pages are handed over in batches: a message has its price. */
 const BATCH = 24;
 
-export function openPdfFile(): PdfFile {
+export function openPdfFile(kind: PdfKind, screen: ScreenFacts | null): PdfFile {
   const thread = startThread();
   const numbers = new Map<Page, number>();
   let batch: [number, DrawnPage][] = [];
@@ -49,6 +54,7 @@ export function openPdfFile(): PdfFile {
     else fail(new Error(m.message));
   });
   const send = (m: ToThread, transfer: ArrayBuffer[] = []): void => thread.postMessage(m, transfer);
+  send({ type: 'begin', kind, screen });
   const flush = (setting: PageSetting): void => {
     if (batch.length === 0) return;
     words ??= new WordParts(setting.words);
@@ -75,7 +81,14 @@ export function openPdfFile(): PdfFile {
       return new Promise((done, no) => {
         settle = { done, failed: no };
         if (failed) return no(failed);
-        send({ type: 'end', end: { ...end, order: pages.map((p) => numbers.get(p) as number) } });
+        send({
+          type: 'end',
+          end: {
+            ...end,
+            order: pages.map((p) => numbers.get(p) as number),
+            sections: pages.map((p) => p.section),
+          },
+        });
       });
     },
     close: async () => void (await thread.terminate()),

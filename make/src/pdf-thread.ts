@@ -12,14 +12,14 @@ const answer = (m: FromThread, transfer: ArrayBuffer[] = []): void => port.postM
 
 const subsetter = startSubsetter(readFileSync(wasmPath('harfbuzz-subset')));
 let file: PrintFile | null = null;
-const opened = async (): Promise<PrintFile> =>
-  (file ??= new PrintFile({
-    deflate: (bytes) => deflateSync(bytes, { level: 4 }),
-    subsetter: await subsetter,
-  }));
 
 async function take(m: ToThread): Promise<void> {
-  const pdf = await opened();
+  if (m.type === 'begin') {
+    const deflate = (bytes: Uint8Array): Uint8Array => deflateSync(bytes, { level: 4 });
+    file = new PrintFile({ deflate, subsetter: await subsetter }, m.kind, m.screen);
+    return;
+  }
+  const pdf = file as PrintFile;
   if (m.type === 'pages') {
     pdf.know(m.words, m.cards);
     for (const [number, page] of m.pages) pdf.page(number, page);

@@ -4,28 +4,35 @@ import type { PdfPicture } from '@pagina/core/pdf';
 /** Pixels a side beyond which a picture is not decoded at full size: 12,000 × 12,000 is the most a book can want. */
 const MOST_PIXELS = 160_000_000;
 
+/** Pixels an inch that are of use to a press, and to a screen. */
+const DENSITY = { print: 600, screen: 220 } as const;
+
 /**
- * A picture as the printer's file carries it. `width` is the printed width in inches; more than 600 pixels an inch are
- * of no use to a press and are taken out. Throws when the bytes are no picture.
+ * A picture as the printer's file carries it, in one black. `width` is the printed width in inches; more pixels than a
+ * press can use are taken out. Throws when the bytes are no picture.
  */
-export async function printPicture(bytes: Uint8Array, width: number): Promise<PdfPicture> {
+export const printPicture = (bytes: Uint8Array, width: number): Promise<PdfPicture> =>
+  prepared(bytes, Math.round(width * DENSITY.print), 'DeviceGray');
+
+/** The same for a screen: in colour, and lighter. */
+export const screenPicture = (bytes: Uint8Array, width: number): Promise<PdfPicture> =>
+  prepared(bytes, Math.round(width * DENSITY.screen), 'DeviceRGB');
+
+async function prepared(
+  bytes: Uint8Array,
+  most: number,
+  space: 'DeviceGray' | 'DeviceRGB',
+): Promise<PdfPicture> {
   // Loaded only for a book with pictures: the library takes a while to start.
   const { default: sharp } = await import('sharp');
+  const grey = space === 'DeviceGray';
   const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, sequentialRead: true })
     .rotate()
-    .flatten({ background: '#ffffff' })
-    .greyscale();
-  const wanted = Math.max(1, Math.round(width * 600));
-  const { data, info } = await image
-    .resize({ width: wanted, withoutEnlargement: true })
-    .toColourspace('b-w')
-    .jpeg({ quality: 92, chromaSubsampling: '4:4:4' })
+    .flatten({ background: '#ffffff' });
+  const { data, info } = await (grey ? image.greyscale() : image)
+    .resize({ width: Math.max(1, most), withoutEnlargement: true })
+    .toColourspace(grey ? 'b-w' : 'srgb')
+    .jpeg({ quality: grey ? 92 : 86, chromaSubsampling: '4:4:4' })
     .toBuffer({ resolveWithObject: true });
-  return {
-    width: info.width,
-    height: info.height,
-    space: 'DeviceGray',
-    filter: 'DCTDecode',
-    bytes: new Uint8Array(data),
-  };
+  return { width: info.width, height: info.height, space, filter: 'DCTDecode', bytes: new Uint8Array(data) };
 }

@@ -2,10 +2,10 @@
 import { done, refused, type Outcome } from '@pagina/core/base';
 import type { Book } from '@pagina/core/book';
 import { compose, sheetPictures, type ComposeCache, type Composition } from '@pagina/core/compose';
-import type { PdfPicture } from '@pagina/core/pdf';
+import { screenFacts, type PdfPicture } from '@pagina/core/pdf';
 import { typeSource } from './faces';
 import { openPdfFile } from './pdf-file';
-import { printPicture } from './pictures';
+import { printPicture, screenPicture } from './pictures';
 
 /** Bytes of a book's picture by id; null when they are not at hand. */
 export type PictureBytes = (id: string) => Promise<Uint8Array | null> | Uint8Array | null;
@@ -23,14 +23,19 @@ export interface PrintMade {
   milliseconds: Record<string, number>;
 }
 
+/** The PDF of a print edition: its printer's, by the standard that the edition names, or one for the screen. */
 export async function makePrint(
   book: Book,
   editionId: string,
-  { pictures, cache, progress }: MakeOptions,
+  { pictures, cache, progress, screen = false }: MakeOptions & { screen?: boolean },
 ): Promise<Outcome<PrintMade>> {
+  const edition = book.editions.find((e) => e.id === editionId);
   const clock = stopwatch();
   // Writes the first pages while the others are set.
-  const file = openPdfFile();
+  const file = openPdfFile(
+    screen ? 'screen' : (edition?.standard ?? 'plain'),
+    screen && edition ? screenFacts(book, edition) : null,
+  );
   try {
     const source = await typeSource();
     clock.lap('faces');
@@ -42,16 +47,17 @@ export async function makePrint(
     if (!composed.ok) return composed;
     clock.lap('compose');
     const composition = composed.value;
-    const ready = await printPictures(composition, pictures);
+    const ready = await printPictures(composition, pictures, screen ? screenPicture : printPicture);
+    const cover = screen && book.record.cover ? await pictures(book.record.cover) : null;
     clock.lap('pictures');
     if (progress?.('Writing the file', 0.5) === false)
       return refused('make/stopped', 'The work was stopped.');
-    const edition = book.editions.find((e) => e.id === editionId);
     const bytes = await file.end(composition.pages, composition, {
       record: book.record,
       date: edition?.date ?? '',
       firstArabic: composition.pages.findIndex((p) => p.label === '1'),
       pictures: ready,
+      cover: cover && (await screenPicture(cover, COVER_INCHES)),
     });
     clock.lap('pdf');
     return done({ bytes, composition, milliseconds: clock.laps });
@@ -60,7 +66,14 @@ export async function makePrint(
   }
 }
 
-async function printPictures(c: Composition, bytesOf: PictureBytes): Promise<Map<string, PdfPicture>> {
+/** A cover is shown on a screen as wide as a large page. */
+const COVER_INCHES = 7;
+
+async function printPictures(
+  c: Composition,
+  bytesOf: PictureBytes,
+  prepare: typeof printPicture,
+): Promise<Map<string, PdfPicture>> {
   const widths = new Map<string, number>();
   for (const page of c.pages)
     for (const { picture, width } of sheetPictures(page.body))
@@ -68,7 +81,7 @@ async function printPictures(c: Composition, bytesOf: PictureBytes): Promise<Map
   const ready = new Map<string, PdfPicture>();
   for (const [id, width] of widths) {
     const bytes = await bytesOf(id);
-    if (bytes) ready.set(id, await printPicture(bytes, width));
+    if (bytes) ready.set(id, await prepare(bytes, width));
   }
   return ready;
 }

@@ -7,9 +7,10 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { checkPdf, checkFileAgreement, pdfFacts, pdfSubject } from '@pagina/core/check';
 import { schema, type Book } from '@pagina/core/book';
 import { sheetLines } from '@pagina/core/compose';
+import { INTERIOR_NAMES } from '@pagina/core/design';
 import { makePrint, readBookFile, writeBookFile, type PrintMade } from '../src';
 import { openNovel, openNovelChapters, paragraphsOf } from '../../bench/open-novel';
-import { book, section, threeChapters } from '../../core/test/fixtures/books';
+import { book, everyBlock, section, threeChapters } from '../../core/test/fixtures/books';
 import { png } from '../../core/test/fixtures/manuscript';
 
 const dir = mkdtempSync(join(tmpdir(), 'print-'));
@@ -85,15 +86,15 @@ describe('the open novel as a printer’s PDF', () => {
   }, 120_000);
   it('stands on the grid when its baselines are read back (pdfjs-dist)', async () => {
     const doc = await getDocument({ data: novel.bytes.slice(), useSystemFonts: false }).promise;
-    const { margins, text, page } = novel.composition.interior;
+    const { margins, text, trim } = novel.composition.interior;
     for (const n of [4, 5, 40, 41, 200, 201]) {
       const content = await (await doc.getPage(n)).getTextContent();
       const side = n % 2 === 1 ? 'recto' : 'verso';
       const left = (side === 'recto' ? margins.inside : margins.outside) / 1000;
-      const right = page.width / 1000 - (side === 'recto' ? margins.outside : margins.inside) / 1000;
+      const right = trim.width / 1000 - (side === 'recto' ? margins.outside : margins.inside) / 1000;
       for (const item of content.items) {
         if (!('str' in item) || item.str.trim() === '' || item.height > 12 || item.height < 10.5) continue;
-        const y = page.height / 1000 - (item.transform[5] as number);
+        const y = trim.height / 1000 - (item.transform[5] as number);
         const row = (y - margins.top / 1000 - (text.leading / 1000) * 0.76) / (text.leading / 1000);
         expect(Math.abs(row - Math.round(row))).toBeLessThan(0.01);
         expect(item.transform[4]).toBeGreaterThan(left - 6);
@@ -114,6 +115,45 @@ const headingLetters = ({ composition: c }: PrintMade): number =>
     .filter((l) => l.block === '')
     .flatMap((l) => l.words)
     .reduce<number>((n, w) => n + (w === null ? 0 : (c.words.texts[w] as string).length), 0);
+
+describe('the printer’s PDF in each interior', () => {
+  const every = book([section('t', 'title-page', []), section('toc', 'contents', []), everyBlock()], {
+    pictures: [{ id: 'p1', name: 'p1', type: 'image/png', width: 900, height: 500 }],
+  });
+  it.each(INTERIOR_NAMES)(
+    '%s is sound, embeds its faces, and stands on its grid inside its margins',
+    async (name) => {
+      const b = { ...every, editions: every.editions.map((e) => ({ ...e, interior: name })) };
+      const made = await make(b, `${name}.pdf`, new Map([['p1', png(900, 500)]]));
+      expect(run('qpdf', '--check', made.path)).toContain('No syntax or stream encoding errors');
+      for (const row of run('pdffonts', made.path).trim().split('\n').slice(2))
+        expect(row).toMatch(/CID TrueType\s+Identity-H\s+yes yes yes/);
+      const checked = await checkPdf(made.bytes);
+      expect(checked.ok && checked.value.filter((f) => f.severity !== 'note')).toEqual([]);
+      // Read back by pdfjs-dist: lines of the text's own size.
+      const { margins, text, trim } = made.composition.interior;
+      const doc = await getDocument({ data: made.bytes.slice(), useSystemFonts: false }).promise;
+      const first = made.composition.starts.get('every') as number;
+      let lines = 0;
+      for (let n = first + 2; n <= doc.numPages; n++) {
+        const content = await (await doc.getPage(n)).getTextContent();
+        const left = (n % 2 === 1 ? margins.inside : margins.outside) / 1000;
+        const right = (trim.width - (n % 2 === 1 ? margins.outside : margins.inside)) / 1000;
+        for (const item of content.items) {
+          if (!('str' in item) || item.str.trim() === '' || Math.abs(item.height - text.size / 1000) > 0.01)
+            continue;
+          lines++;
+          const y = trim.height / 1000 - (item.transform[5] as number);
+          const row = (y - margins.top / 1000 - (text.leading / 1000) * 0.76) / (text.leading / 1000);
+          expect(Math.abs(row - Math.round(row))).toBeLessThan(0.01);
+          expect(item.transform[4]).toBeGreaterThan(left - 6);
+          expect((item.transform[4] as number) + item.width).toBeLessThan(right + 6);
+        }
+      }
+      expect(lines).toBeGreaterThan(20);
+    },
+  );
+});
 
 describe('the printer’s PDF', () => {
   const withPicture = (): Book => {

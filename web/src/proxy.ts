@@ -1,12 +1,12 @@
 /** Local does not mean open: only known hosts are answered, and only our own pages may change anything. */
 import { NextResponse, type NextRequest } from 'next/server';
+import { isLocal } from './server/local';
 
-const LOCAL = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 const hosts = (process.env.PAGINA_HOSTS ?? '')
   .split(',')
   .map((h) => h.trim())
   .filter(Boolean);
-const known = (host: string): boolean => LOCAL.test(host) || hosts.includes(host);
+const known = (host: string): boolean => isLocal(host) || hosts.includes(host);
 
 export function proxy(request: NextRequest): NextResponse {
   const host = request.headers.get('host') ?? '';

@@ -1,7 +1,7 @@
 /** Does one task and ends. Memory is limited by the parent; a crash here is a failed job, not a dead runner. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { bookFromJson, bookToJson, MANUSCRIPT } from '@pagina/core/book';
+import { bookFromJson, bookToJson, FOR_SCREEN, MANUSCRIPT } from '@pagina/core/book';
 import {
   checkEpub,
   checkFileAgreement,
@@ -54,19 +54,20 @@ async function make({
     writeFileSync(out, made.value);
     return { type: 'made', pages: 0, findings: [] };
   }
-  const edition = book.editions.find((e) => e.id === id);
+  const screen = id.endsWith(FOR_SCREEN);
+  const edition = book.editions.find((e) => e.id === (screen ? id.slice(0, -FOR_SCREEN.length) : id));
   if (!edition) return { type: 'refused', message: 'That edition is no longer there.' };
   const findings: Finding[] = [];
   let pages = 0;
   if (edition.form === 'print') {
-    const made = await makePrint(book, id, { pictures: bytesOf, progress });
+    const made = await makePrint(book, edition.id, { pictures: bytesOf, progress, screen });
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     progress('Checking the file', 0);
     const { bytes, composition } = made.value;
     pages = composition.report.pages;
     writeFileSync(out, bytes);
-    const [checked, subject] = [await checkPdf(bytes), await pdfSubject(bytes)];
-    if (checked.ok) findings.push(...checked.value);
+    const [checked, subject] = [screen ? null : await checkPdf(bytes), await pdfSubject(bytes)];
+    if (checked?.ok) findings.push(...checked.value);
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, pdfFacts(subject.value, name)));
     for (const m of composition.missing)
       findings.push({

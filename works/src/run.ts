@@ -7,7 +7,7 @@ import { createReadStream, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
-import { bookFromJson, bookToJson, MANUSCRIPT, type Arrival, type Book } from '@pagina/core/book';
+import { bookFromJson, bookToJson, FOR_SCREEN, MANUSCRIPT, type Arrival, type Book } from '@pagina/core/book';
 import { fileStem } from '@pagina/core/record';
 import {
   addProduct,
@@ -170,11 +170,14 @@ export class Runner {
   private async make(job: Job, folder: string): Promise<End> {
     const { edition: id } = job.payload as { edition: string };
     const loaded = job.title ? await readTitle(this.store, job.title) : null;
-    const edition = loaded?.book.editions.find((e) => e.id === id);
+    const screen = id.endsWith(FOR_SCREEN);
+    const edition = loaded?.book.editions.find(
+      (e) => e.id === (screen ? id.slice(0, -FOR_SCREEN.length) : id),
+    );
     if (!loaded || !job.title || !(edition || id === MANUSCRIPT))
       return { state: 'failed', error: 'The title or the edition is no longer there.' };
     const ending = !edition ? 'docx' : edition.form === 'print' ? 'pdf' : 'epub';
-    const name = `${fileStem(loaded.book.record.title)}-${fileStem(edition?.name ?? MANUSCRIPT)}.${ending}`;
+    const name = `${fileStem(loaded.book.record.title)}-${fileStem(edition?.name ?? MANUSCRIPT)}${screen ? '-screen' : ''}.${ending}`;
     const pictures: Record<string, string> = {};
     for (const p of loaded.book.pictures) if (p.sha256) pictures[p.id] = filePath(this.store, p.sha256);
     const out = join(folder, 'made');

@@ -172,3 +172,7 @@ const HEADINGS: Record<string, Partial<Record<SectionKind, string>>> = {
 /** The heading a kind bears where the author gave none, in the language of the book; '' for none. */
 export const headingWord = (kind: SectionKind, language: string): string =>
   HEADINGS[language.toLowerCase().split('-')[0] ?? 'en']?.[kind] ?? kindRule(kind).heading;
+
+/** Kinds whose first paragraph opens: a drop capital, opening words in small capitals. */
+const OPENING: ReadonlySet<SectionKind> = new Set(['chapter', 'prologue', 'epilogue', 'interlude']);
+export const opensText = (kind: SectionKind): boolean => OPENING.has(kind);

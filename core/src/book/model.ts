@@ -34,6 +34,17 @@ export const editionSchema = z.object({
   /** Name of a listed trim; only for print. */
   trim: z.string().default('5.5 × 8.5 in'),
   interior: z.string().default('Harrow'),
+  /** The standard that the printer's PDF claims. */
+  standard: z.enum(['x-1a', 'x-4', 'plain']).default('x-1a'),
+  /** The paper of a print edition, by its id in the printer's list. */
+  paper: z.string().default('cream-80'),
+  /** What departs from the interior: parts taken from another, and single settings by their path. */
+  design: z
+    .object({
+      from: z.record(z.string(), z.string()).default({}),
+      set: z.record(z.string(), z.unknown()).default({}),
+    })
+    .default({ from: {}, set: {} }),
   /** The contents page and the navigation of this edition. */
   contents: z
     .object({
@@ -85,6 +96,9 @@ export interface Book {
   pictures: readonly Picture[];
   words: readonly string[];
 }
+
+/** After a print edition's id: the same pages as a PDF for the screen. */
+export const FOR_SCREEN = '/screen';
 
 /** In the place of an edition's id: the manuscript as a word-processor file. */
 export const MANUSCRIPT = 'manuscript';

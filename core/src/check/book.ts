@@ -2,7 +2,7 @@
 import type { Finding } from '../base';
 import { kindRule, type Book, type Section } from '../book';
 import type { BookRecord } from '../record';
-import { hasText, isStanding } from '../order';
+import { hasText, isStanding, listsFigures, makesIndex } from '../order';
 import { checkBookAgreement } from './agreement';
 
 export function checkBook(book: Book): Finding[] {
@@ -40,7 +40,13 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
   ): void => void found.push({ rule: `book/${rule}`, severity, message, ...more });
   const place = { section: s.id };
   const rule = kindRule(s.kind);
-  const made = isStanding(s, record) || s.kind === 'contents' || s.kind === 'part' || s.kind === 'half-title';
+  const made =
+    isStanding(s, record) ||
+    listsFigures(s) ||
+    makesIndex(s) ||
+    s.kind === 'contents' ||
+    s.kind === 'part' ||
+    s.kind === 'half-title';
   if (!made && !hasText(s.content))
     add('empty-section', 'caution', `${s.title || rule.label} has no text.`, { place });
   if (s.kind === 'chapter' && !(s.title && s.titled) && !s.numbered)

@@ -1,80 +1,96 @@
 /** A section's document as flow: every block of the schema in its form on the printed page. */
 import type { Node } from 'prosemirror-model';
-import type { Mp } from '../base';
-import type { Picture, Section } from '../book';
+import { headingWord, type Picture, type Section } from '../book';
+import type { LineStyle } from '../design';
 import type { Flow, FlowBlock, Item, LineItem, SetNote, Variant } from './flow';
-import { figureBlock } from './figure';
-import { displayed, dropCap, solid } from './opening';
+import { figureBlock, ornamentPicture } from './figure';
+import { Forms } from './forms';
+import type { LinePart } from './lineparts';
+import { notesIn, noteNumbers, noteParagraphs } from './notes';
+import { dropCap, solid } from './opening';
+import { displayed, mannerOf } from './stack';
+import { tableBlocks } from './table';
 import { addInline, type Paragraph } from './paragraph';
-import type { Manner, ParagraphForm, Setter } from './setter';
+import type { ParagraphForm, Setter } from './setter';
 
-/** Notes are numbered through a section, 1 up. */
-function noteNumbers(doc: Node): Map<string, string> {
-  const numbers = new Map<string, string>();
-  doc.descendants((n) => {
-    if (n.type.name === 'note' && !numbers.has(n.attrs.ref as string))
-      numbers.set(n.attrs.ref as string, String(numbers.size + 1));
-  });
-  return numbers;
+/** What a break shows at a page's edge where the interior has no sign: there a blank line would not be seen. */
+const PLAIN_SIGN = '* * *';
+
+/** A block whose notes stand elsewhere: no page has to keep room for them. */
+const withoutCalls = (b: FlowBlock): FlowBlock => {
+  const bare = (v: Variant): Variant => (v.notes.size === 0 ? v : { ...v, notes: NO_NOTES });
+  const { others } = b;
+  return { ...b, best: bare(b.best), others: others && (() => others().map(bare)) };
+};
+const NO_NOTES: Variant['notes'] = new Map();
+
+/** How a section's text is set, besides what its blocks say. */
+export interface FlowManners {
+  /** Its first paragraph opens it: drop capital, opening words. */
+  opens: boolean;
+  /** In the size of notes, without indents: a copyright page. */
+  small: boolean;
+  /** Where its notes stand: at the feet of its pages, after its text, or in another section. */
+  notes: 'foot' | 'after' | 'elsewhere';
+  /** Notes of other sections that are gathered in this one. */
+  gathered: readonly { label: string; content: Node }[];
 }
 
 export class FlowBuilder {
   private readonly blocks: FlowBlock[] = [];
   private readonly marks: Map<string, string>;
+  private readonly forms: Forms;
   /** Blank rows that the block before wants below it. */
   private after = 0;
   /** The next paragraph begins flush: after a heading, a break, a displayed block. */
   private flush = true;
+  /** A heading stands directly above: no blank row comes between. */
+  private headed = false;
+  /** The next paragraph goes on after a break with its first words in small capitals. */
+  private resumed = false;
 
   constructor(
     private readonly s: Setter,
     private readonly section: Section,
     private readonly pictures: ReadonlyMap<string, Picture>,
-    private readonly opens: boolean,
-    private readonly small = false,
+    private readonly manners: FlowManners,
   ) {
     this.marks = noteNumbers(section.content);
+    this.forms = new Forms(s, manners.small);
   }
 
   build(opening: FlowBlock | null): Flow {
     if (opening) this.blocks.push(opening);
-    let first = this.opens;
+    let first = this.manners.opens;
     this.section.content.forEach((node) => {
       if (node.type.name === 'noteBody') return;
       this.block(node, first && node.type.name === 'paragraph');
       if (node.type.name === 'paragraph') first = false;
     });
-    return { section: this.section.id, blocks: this.blocks, notes: this.notes() };
+    const { notes, gathered } = this.manners;
+    const { first: head, second } = this.s.interior.subheads;
+    if (notes === 'after' && this.marks.size > 0) {
+      this.madeSubhead(headingWord('notes', this.s.language), head, 'subheads.first', 2);
+      this.endNotes(this.section.content, this.marks);
+    }
+    for (const { label, content } of gathered) {
+      this.madeSubhead(label, second, 'subheads.second', 1);
+      this.endNotes(content, noteNumbers(content));
+    }
+    const foot = notes === 'foot' ? this.footNotes() : new Map<string, SetNote>();
+    const blocks = notes === 'foot' ? this.blocks : this.blocks.map(withoutCalls);
+    return { section: this.section.id, blocks, notes: foot };
   }
 
-  private get manner(): Manner {
-    return { size: this.small ? this.s.interior.note.size : this.s.interior.text.size };
+  private markOf(ref: string): string {
+    return this.marks.get(ref) ?? '*';
   }
-  private get em(): Mp {
-    return this.s.interior.text.size;
-  }
-
-  private form(more: Partial<ParagraphForm> = {}): ParagraphForm {
-    const inset = more.x ?? 0;
-    return {
-      manner: this.manner,
-      indent: 0,
-      measure: this.s.measure - inset,
-      x: inset,
-      align: 'justify',
-      hyphenate: true,
-      ...more,
-    };
-  }
-
   private block(node: Node, first: boolean): void {
-    const indent = this.s.interior.text.indent;
+    const { indent } = this.forms;
     switch (node.type.name) {
       case 'paragraph':
         if (first) return this.firstParagraph(node);
-        return this.text(node, this.form({ indent: this.flush || this.small ? 0 : indent }), {
-          before: this.small ? 1 : 0,
-        });
+        return this.plainParagraph(node);
       case 'subhead':
         return this.subhead(node);
       case 'break':
@@ -85,11 +101,15 @@ export class FlowBuilder {
         return;
       case 'quotation':
       case 'letter': {
-        const form = this.form({ x: indent, measure: this.s.measure - 2 * indent });
+        const form = node.type.name === 'letter' ? this.forms.inset() : this.forms.quotation();
         this.children(node, (child, i) =>
           child.type.name === 'attribution'
             ? this.attribution(child, form)
-            : this.text(child, { ...form, indent: i === 0 ? 0 : indent }, { before: i === 0 ? 1 : 0 }),
+            : this.text(
+                child,
+                { ...form, indent: i === 0 || this.forms.spaced ? 0 : indent },
+                { before: i === 0 || this.forms.spaced ? 1 : 0 },
+              ),
         );
         return this.below(1);
       }
@@ -109,6 +129,17 @@ export class FlowBuilder {
     }
   }
 
+  private plainParagraph(node: Node): void {
+    const apart = this.forms.small || this.forms.spaced;
+    const before = apart && !this.headed ? 1 : 0;
+    const indent = this.flush || apart ? 0 : this.s.interior.text.indent;
+    const words = this.resumed && !this.forms.small ? this.s.interior.opening.openingWords || 3 : 0;
+    this.resumed = false;
+    this.text(node, this.forms.text({ indent, ...(words > 0 ? { smallCapWords: words } : {}) }), {
+      before,
+    });
+  }
+
   private children(node: Node, f: (child: Node, index: number) => void): void {
     node.forEach((child, _o, i) => f(child, i));
   }
@@ -126,7 +157,7 @@ export class FlowBuilder {
     form: ParagraphForm,
     more: { before?: number; keep?: number; minRows?: number; extra?: LineItem } = {},
   ): void {
-    const p = this.s.paragraph(node, form, (ref) => this.marks.get(ref) ?? '*');
+    const p = this.s.paragraph(node, form, (ref) => this.markOf(ref));
     this.lines(p, form, this.place(node), more);
   }
 
@@ -139,6 +170,7 @@ export class FlowBuilder {
     const before = Math.max(this.blocks.length === 0 ? 0 : this.after, more.before ?? 0);
     this.after = 0;
     this.flush = false;
+    this.headed = false;
     if (p.pieces.length === 0) {
       // An empty paragraph in the manuscript keeps its line, so that what is typed is what is seen.
       this.blocks.push(solid(this.section.id, 1, [], { place, before }));
@@ -165,27 +197,21 @@ export class FlowBuilder {
 
   private firstParagraph(node: Node): void {
     const o = this.s.interior.opening;
-    const cap = node.textContent.length > 60 ? dropCap(this.s, node, o.dropCapLines) : null;
-    const form = this.form({ smallCapWords: o.smallCapWords });
+    const drops = o.words === 'drop-capital' && node.textContent.length > 60;
+    const cap = drops ? dropCap(this.s, node, o.dropLines) : null;
+    const form = this.forms.text({ smallCapWords: o.words === 'plain' ? 0 : o.openingWords });
     if (!cap) return this.text(node, form);
     this.text(
       node,
       { ...form, skip: cap.taken, widths: { measure: form.measure, first: cap.widths } },
-      { minRows: o.dropCapLines, extra: cap.item },
+      { minRows: o.dropLines, extra: cap.item },
     );
   }
 
   private subhead(node: Node): void {
     const level = Number(node.attrs.level);
-    const manner: Manner =
-      level === 1
-        ? { size: this.em, smallCaps: true, tracking: Math.round(this.em * 0.06) }
-        : level === 2
-          ? { size: this.em, italic: true }
-          : { size: this.em, bold: true };
-    const align = level === 1 ? 'centre' : 'left';
-    const form = this.form({ manner, align, hyphenate: false });
-    const p = this.s.paragraph(node, form, (ref) => this.marks.get(ref) ?? '*');
+    const form = this.forms.subhead(level);
+    const p = this.s.paragraph(node, form, (ref) => this.markOf(ref));
     const broken = this.s.break(p, form);
     const variant = this.s.variant(p, broken, form);
     const before = this.blocks.length === 0 ? 0 : Math.max(this.after, level === 1 ? 2 : 1);
@@ -199,77 +225,82 @@ export class FlowBuilder {
       heading: true,
     });
     this.after = 0;
+    this.headed = true;
     this.flush = true;
-  }
-
-  private ornament(): LineItem[] {
-    return displayed(this.s, this.s.interior.ornament, { size: this.em }, 0).items;
   }
 
   private breakBlock(ornament: boolean, id: string): void {
-    const items = this.ornament();
+    const { breaks } = this.s.interior;
+    const picture = this.pictures.get(breaks.picture);
+    const sign = displayed(
+      this.s,
+      breaks.sign || PLAIN_SIGN,
+      { size: this.forms.em },
+      0,
+      'centre',
+      'breaks.sign',
+    ).items;
+    const shown: readonly Item[] = picture ? [ornamentPicture(this.s, picture)] : sign;
+    const visible = ornament && (picture !== undefined || breaks.sign !== '');
     this.blocks.push({
-      ...solid(this.section.id, 1, ornament ? items : []),
+      ...solid(this.section.id, 1, visible ? shown : []),
       kind: 'break',
       place: { section: this.section.id, block: id },
-      before: ornament ? 1 : 0,
-      atEdge: items,
+      before: visible ? 1 : 0,
+      atEdge: shown,
     });
-    this.after = ornament ? 1 : 0;
-    this.flush = true;
+    this.after = visible ? 1 : 0;
+    this.flush = breaks.resume !== 'indent';
+    this.resumed = breaks.resume === 'small-capitals';
   }
 
   private attribution(node: Node, around: ParagraphForm): void {
-    this.text(node, { ...around, indent: 0, align: 'right', hyphenate: false, manner: { ...this.manner } });
+    this.text(node, {
+      ...around,
+      indent: 0,
+      align: 'right',
+      hyphenate: false,
+      manner: { ...this.forms.manner },
+    });
   }
 
   private passage(node: Node): void {
-    const align = node.attrs.align as string;
-    const inset = this.s.interior.text.indent;
-    const form =
-      align === 'inset'
-        ? this.form({ x: inset, measure: this.s.measure - 2 * inset })
-        : this.form({ align: align === 'right' ? 'right' : 'centre', hyphenate: false });
+    const form = this.forms.passage(node.attrs.align as string);
     this.children(node, (child, i) => this.text(child, form, { before: i === 0 ? 1 : 0 }));
     this.below(1);
   }
 
   private verse(node: Node): void {
-    const left = this.s.interior.text.indent * 2;
     this.children(node, (stanza) => {
       if (stanza.type.name === 'attribution')
-        return this.attribution(stanza, this.form({ measure: this.s.measure - left }));
+        return this.attribution(
+          stanza,
+          this.forms.text({ measure: this.s.measure - this.s.interior.verse.inset }),
+        );
       const count = stanza.childCount;
       this.children(stanza, (line, i) => {
-        const x = left + Number(line.attrs.indent) * this.em;
-        // A line too long for the measure turns over, further in than it began.
-        const turn = 2 * this.em;
-        const form = this.form({
-          x: x + turn,
-          indent: -turn,
-          measure: this.s.measure - x - turn,
-          align: 'left',
-          hyphenate: false,
-        });
         const inner = i > 0 && i < count - 2;
-        this.text(line, form, { before: i === 0 ? 1 : 0, keep: inner ? 0 : i === count - 1 ? 0 : 1 });
+        this.text(line, this.forms.verseLine(line), {
+          before: i === 0 ? 1 : 0,
+          keep: inner ? 0 : i === count - 1 ? 0 : 1,
+        });
       });
     });
     this.below(1);
   }
 
   private list(node: Node, depth: number): void {
-    const room = Math.round(this.em * 1.6);
+    const room = Math.round(this.forms.em * 1.6);
     let n = Number(node.attrs.start);
     this.children(node, (item, index) => {
       const marker = node.attrs.ordered ? `${n++}.` : '•';
       this.children(item, (child, i) => {
         if (child.type.name === 'list') return this.list(child, depth + 1);
         const x = (depth + 1) * room;
-        const form = this.form({ x, indent: i === 0 ? -room : 0, measure: this.s.measure - x });
+        const form = this.forms.text({ x, indent: i === 0 ? -room : 0, measure: this.s.measure - x });
         const before = index === 0 && i === 0 && depth === 0 ? 1 : 0;
         if (i > 0) return this.text(child, form, { before });
-        const style = this.s.style(this.manner);
+        const style = this.s.style(this.forms.manner);
         const builder = this.s.builder(child.attrs.id as string, form);
         const word = style.word(marker);
         // The marker's own space is fixed, so that what follows always starts at the same place.
@@ -278,8 +309,8 @@ export class FlowBuilder {
           .gap(room - word.width, style)
           .skip(-marker.length);
         addInline(builder, child, {
-          styleFor: (t) => this.s.style(this.manner, t.marks),
-          noteMark: (ref) => ({ mark: this.marks.get(ref) ?? '*', style: this.s.superior(this.manner) }),
+          styleFor: (t) => this.s.style(this.forms.manner, t.marks),
+          noteMark: (ref) => ({ mark: this.markOf(ref), style: this.s.superior(this.forms.manner) }),
         });
         this.lines(builder.done(), form, this.place(child), { before });
       });
@@ -306,78 +337,61 @@ export class FlowBuilder {
   }
 
   private monospace(node: Node): void {
-    const manner: Manner = { ...this.manner, monospace: true };
-    const form = this.form({ manner, align: 'left', hyphenate: false, x: this.s.interior.text.indent });
+    const form = this.forms.monospace();
     node.textContent.split('\n').forEach((row, i) => {
       const builder = this.s.builder(node.attrs.id as string, form);
-      builder.text(row.replace(/ /g, '\u00a0'), this.s.style(manner));
+      builder.text(row.replace(/ /g, '\u00a0'), this.s.style(form.manner));
       this.lines(builder.done(), form, this.place(node), { before: i === 0 ? 1 : 0 });
     });
     this.below(1);
   }
 
   private table(node: Node): void {
-    const columns = Math.max(1, ...rowsIn(node).map((r) => r.childCount));
-    const gutter = this.em;
-    const width = Math.floor((this.s.measure - gutter * (columns - 1)) / columns);
-    this.children(node, (row, index) => {
-      const items: Item[] = [];
-      let rows = 1;
-      this.children(row, (cell, c) => {
-        let at = 0;
-        this.children(cell, (para) => {
-          const form = this.form({
-            x: c * (width + gutter),
-            measure: width,
-            align: 'left',
-            manner: { size: this.s.interior.note.size, bold: Boolean(cell.attrs.head) },
-          });
-          const p = this.s.paragraph(para, form, (ref) => this.marks.get(ref) ?? '*');
-          if (p.pieces.length === 0) return;
-          const lines = this.s.items(p, this.s.break(p, form), form);
-          items.push(...lines.map((l) => l.atRow(l.row + at)));
-          at += lines.length;
-        });
-        rows = Math.max(rows, at);
-      });
-      this.blocks.push(
-        solid(this.section.id, rows, items, { place: this.place(row), before: index === 0 ? 1 : 0 }),
-      );
-    });
+    this.blocks.push(...tableBlocks(this.s, node, this.section.id, (ref) => this.markOf(ref)));
     this.below(1);
   }
 
-  private notes(): Map<string, SetNote> {
+  /** Notes for the feet of pages, by id. */
+  private footNotes(): Map<string, SetNote> {
+    const { size } = this.s.interior.notes;
     const notes = new Map<string, SetNote>();
-    const { size } = this.s.interior.note;
-    this.section.content.forEach((node) => {
-      if (node.type.name !== 'noteBody') return;
-      const id = node.attrs.id as string;
+    for (const note of notesIn(this.section.content)) {
+      const id = note.attrs.id as string;
       const items: LineItem[] = [];
-      this.children(node, (para, i) => {
-        const manner: Manner = { size };
-        const form = this.form({ manner, indent: i === 0 ? 0 : size });
-        const builder = this.s.builder(para.attrs.id as string, form);
-        if (i === 0)
-          builder
-            .text(`${this.marks.get(id) ?? '*'}`, this.s.superior(manner))
-            .gap(Math.round(size / 3), this.s.style(manner))
-            .skip(-(this.marks.get(id) ?? '*').length);
-        addInline(builder, para, {
-          styleFor: (t) => this.s.style(manner, t.marks),
-          noteMark: () => ({ mark: '', style: this.s.superior(manner) }),
-        });
-        const p = builder.done();
-        items.push(...this.s.items(p, this.s.break(p, form), form));
-      });
+      noteParagraphs(this.s, note, this.markOf(id), this.forms.text({ manner: { size } }), (p, form) =>
+        items.push(...this.s.items(p, this.s.break(p, form), form)),
+      );
       notes.set(id, { id, items });
-    });
+    }
     return notes;
   }
-}
 
-const rowsIn = (table: Node): Node[] => {
-  const rows: Node[] = [];
-  table.forEach((r) => void rows.push(r));
-  return rows;
-};
+  /** Notes of a section as text after it; `marks` are the numbers their calls bear there. */
+  endNotes(content: Node, marks: ReadonlyMap<string, string>): void {
+    const { size } = this.s.interior.notes;
+    for (const note of notesIn(content)) {
+      const id = note.attrs.id as string;
+      noteParagraphs(
+        this.s,
+        note,
+        marks.get(id) ?? '*',
+        this.forms.text({ manner: { size } }),
+        (p, form, block) => this.lines(p, form, { section: this.section.id, block }),
+      );
+    }
+  }
+
+  /** A heading in the text that no block of the manuscript holds: "Notes", a chapter's name above its notes. */
+  private madeSubhead(text: string, style: LineStyle, part: LinePart, before: number): void {
+    const set = displayed(this.s, text, mannerOf(style), 0, style.align, part);
+    this.blocks.push(
+      solid(this.section.id, set.rows + 1, set.items, {
+        before: this.blocks.length === 0 ? 0 : Math.max(this.after, before),
+        keep: 2,
+        heading: true,
+      }),
+    );
+    this.after = 0;
+    this.flush = true;
+  }
+}

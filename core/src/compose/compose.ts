@@ -4,61 +4,36 @@
  */
 import { hasUnsetScript, refused, done, type Outcome } from '../base';
 import { kindRule, sectionsOf, type Book, type Edition, type Section } from '../book';
-import { interiorOf, rowsOf, trimOf, type Interior } from '../design';
+import { interiorOf, measureOf, numberingWith, rowsOf, trimOf, type Interior } from '../design';
 import {
   contentsOf,
+  figuresOf,
   headingsOf,
+  indexOf,
   isStanding,
+  listsFigures,
+  makesIndex,
   standingContent,
   type ContentsEntry,
   type Heading,
+  type IndexEntry,
 } from '../order';
 import { authorsLine } from '../record';
-import { loadHyphenator, TypeCase, type FamilyFiles, type HarfBuzz, type WordBook } from '../type';
+import { loadHyphenator, type WordBook } from '../type';
+import { ComposeCache, type TypeSource } from './cache';
 import type { Composition, Page, Side } from './composition';
+import type { FlowManners } from './blocks';
 import type { Flow } from './flow';
 import { furnitureOf, type HeadWords } from './furniture';
-import { contentsBlocks, copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './pageforms';
+import { contentsBlocks } from './contents';
+import { indexBlocks, IndexFinder } from './indexpages';
+import { notesIn } from './notes';
+import { copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './pageforms';
 import { openingBlock, solid } from './opening';
 import { reportOf } from './report';
 import { pagesOf, textFlow, type SectionPages } from './section';
 import { Setter } from './setter';
 import { EMPTY_SHEET } from './sheet';
-
-export interface TypeSource {
-  harfbuzz: HarfBuzz;
-  family: FamilyFiles;
-}
-
-/** What stays from one composition to the next: opened faces, shaped words, and sections composed alone. */
-export class ComposeCache {
-  private faces: TypeCase | null = null;
-  private readonly setters = new Map<string, Setter>();
-  private readonly sections = new Map<
-    string,
-    { content: Section['content']; key: string; pages: SectionPages }
-  >();
-
-  typeCase(source: TypeSource): TypeCase {
-    this.faces ??= new TypeCase(source.harfbuzz, source.family);
-    return this.faces;
-  }
-  setter(key: string, make: () => Setter): Setter {
-    let s = this.setters.get(key);
-    if (!s) {
-      s = make();
-      this.setters.set(key, s);
-    }
-    return s;
-  }
-  section(id: string, content: Section['content'], key: string, make: () => SectionPages): SectionPages {
-    const known = this.sections.get(id);
-    if (known && known.content === content && known.key === key) return known.pages;
-    const pages = make();
-    this.sections.set(id, { content, key, pages });
-    return pages;
-  }
-}
 
 export interface ComposeOptions {
   cache?: ComposeCache;
@@ -70,6 +45,16 @@ export interface ComposeOptions {
    * round; the composition's own pages are the ones that count.
    */
   onPage?: (page: Page, setting: PageSetting) => void;
+  /** Sets a part of the book alone: a specimen of a design, long before the whole book can stand. */
+  only?: Only;
+  /** Awaited between sections, so that others get their turn on the thread; answers false to stop. */
+  breathe?: () => Promise<boolean>;
+}
+
+/** The sections to be set; the others stay blank and take as many pages as they are said to have. */
+export interface Only {
+  sections: ReadonlySet<string>;
+  pages: ReadonlyMap<string, number>;
 }
 
 /** What a page is drawn with. */
@@ -84,7 +69,7 @@ const targetOf = (e: ContentsEntry): string => e.block ?? e.section.id;
 /** Contents and labels settle in two rounds in all but odd books; more than this is refused a further change. */
 const MAX_ROUNDS = 5;
 
-/** Errors: `compose/edition`, `compose/trim`, `compose/script`, `compose/empty`, `compose/stopped`. */
+/** Errors: `compose/edition`, `compose/trim`, `compose/margins`, `compose/script`, `compose/empty`, `compose/stopped`. */
 export async function compose(
   book: Book,
   editionId: string,
@@ -108,10 +93,16 @@ export async function compose(
   const cache = options.cache ?? new ComposeCache();
   const language = book.record.language;
   const hyphenate = await loadHyphenator(language, options.exceptions);
-  const interior = interiorOf(edition.interior, trim);
+  const interior = interiorOf(edition, trim);
+  if (measureOf(interior) < interior.text.size * 4)
+    return refused('compose/margins', 'The margins leave no room for text on this trim. Make them narrower.');
+  const families = {
+    text: await source.family(interior.text.family),
+    display: await source.family(interior.text.display),
+  };
   const setter = cache.setter(
     `${JSON.stringify(interior)}|${language}`,
-    () => new Setter(interior, cache.typeCase(source), language, hyphenate),
+    () => new Setter(interior, cache.typeCase(source), families, language, hyphenate),
   );
   const job = new Job(book, edition, sections, setter, cache, options);
   return job.run();
@@ -121,6 +112,10 @@ class Job {
   private readonly headings: Map<string, Heading>;
   /** What the contents lists, and the subheads among it by their blocks. */
   private readonly entries: ContentsEntry[];
+  /** What a list of figures lists; empty where the book has none. */
+  private readonly figures: readonly ContentsEntry[];
+  /** Terms of an index that makes itself; null where the book has none. */
+  private readonly index: readonly IndexEntry[] | null;
   private readonly listed: ReadonlySet<string>;
   private readonly pictures;
   private readonly pages = new Map<string, Page>();
@@ -134,27 +129,42 @@ class Job {
     private readonly cache: ComposeCache,
     private readonly options: ComposeOptions,
   ) {
-    this.headings = headingsOf(sections, book, edition);
-    this.entries = contentsOf(sections, book, edition.contents.levels);
-    this.listed = new Set(this.entries.flatMap((e) => e.block ?? []));
+    const naming = { ...book, numbering: numberingWith(book.numbering, s.interior) };
+    this.headings = headingsOf(sections, naming, edition);
+    this.entries = contentsOf(sections, naming, edition.contents.levels);
+    this.index = sections.some(makesIndex) ? indexOf(sections, book.record.language) : null;
+    this.figures = sections.some(listsFigures) ? figuresOf(sections) : [];
+    this.listed = new Set([...this.entries, ...this.figures].flatMap((e) => e.block ?? []));
     this.setting = { interior: s.interior, words: s.faces.words };
     this.pictures = new Map(book.pictures.map((p) => [p.id, p]));
   }
 
-  run(): Outcome<Composition> {
+  async run(): Promise<Outcome<Composition>> {
     let labels = new Map<string, string>();
     for (let round = 0; ; round++) {
-      const made = this.round(labels, round === 0);
+      const made = await this.round(labels, round === 0);
       if (!made) return refused('compose/stopped', 'The work was stopped.');
       const settled = [...made.labels].every(([id, label]) => labels.get(id) === label);
       labels = made.labels;
-      if (settled || round === MAX_ROUNDS || !this.sections.some((x) => x.kind === 'contents'))
+      if (settled || round === MAX_ROUNDS || !this.sections.some((x) => this.lists(x)))
         return done(made.composition);
     }
   }
 
+  /** Front matter and parts start as their kind does; chapters, and what stands like them, as the interior says. */
+  private starts(section: Section): 'recto' | 'any' {
+    const rule = kindRule(section.kind);
+    if (rule.starts === 'any' || section.matter === 'front' || section.kind === 'part') return rule.starts;
+    return this.s.interior.opening.start;
+  }
+
   private heading(s: Section): Heading {
     return this.headings.get(s.id) as Heading;
+  }
+
+  /** Whether its page lists places with their folios. */
+  private lists(section: Section): boolean {
+    return section.kind === 'contents' || listsFigures(section) || makesIndex(section);
   }
 
   private flowOf(section: Section, labels: ReadonlyMap<string, string>): Flow {
@@ -169,15 +179,25 @@ class Job {
       if (section.kind === 'title-page') return bare(titlePage(s, section, book.record));
       if (section.kind === 'copyright-page') return bare(copyrightPage(s, section, book.record, edition));
       const written = { ...section, content: standingContent(section, book.record) };
-      return textFlow(s, written, this.heading(section), this.pictures);
+      return textFlow(s, written, this.heading(section), this.pictures, this.notesOf(section));
     }
-    if (section.kind === 'contents') {
+    if (this.lists(section)) {
       const opening = openingBlock(s, section.id, this.heading(section), 2);
-      const entries = this.entries.filter((e) => e.section.id !== section.id);
-      const blocks = contentsBlocks(s, section, entries, (e) => labels.get(targetOf(e)) ?? '0');
+      if (makesIndex(section)) {
+        const index = indexBlocks(s, section, this.index ?? [], labels, opening?.best.rows ?? 0);
+        return bare(opening ? [opening, ...index] : index);
+      }
+      const all = section.kind === 'contents' ? this.entries : this.figures;
+      const entries = all.filter((e) => e.section.id !== section.id);
+      const blocks = contentsBlocks(
+        s,
+        section,
+        entries,
+        (e) => labels.get(targetOf(e)) ?? labels.get(e.section.id) ?? '0',
+      );
       return bare(opening ? [opening, ...blocks] : blocks);
     }
-    const flow = textFlow(s, section, this.heading(section), this.pictures);
+    const flow = textFlow(s, section, this.heading(section), this.pictures, this.notesOf(section));
     const total = rowsOf(s.interior);
     const lowered = (rows: number): Flow => ({
       ...flow,
@@ -205,44 +225,62 @@ class Job {
     }
   }
 
+  /** The section that gathers the notes of the book, where the interior wants that and there is one. */
+  private gatherer(): Section | undefined {
+    return this.s.interior.notes.at === 'book' ? this.sections.find((x) => x.kind === 'notes') : undefined;
+  }
+
+  private notesOf(section: Section): Pick<FlowManners, 'notes' | 'gathered'> {
+    if (this.s.interior.notes.at === 'foot') return { notes: 'foot', gathered: [] };
+    const gatherer = this.gatherer();
+    if (!gatherer || section.id !== gatherer.id)
+      return { notes: gatherer ? 'elsewhere' : 'after', gathered: [] };
+    const gathered = this.sections
+      .filter((x) => x.id !== section.id && notesIn(x.content).length > 0)
+      .map((x) => ({ label: this.heading(x).label, content: x.content }));
+    return { notes: 'after', gathered };
+  }
+
   private sectionPages(section: Section, side: Side, labels: ReadonlyMap<string, string>): SectionPages {
     const depends = isStanding(section, this.book.record)
       ? [this.book.record, this.edition]
-      : section.kind === 'contents'
-        ? [[...labels], this.entries.map((e) => [targetOf(e), e.depth, e.heading.label, e.section.kind])]
-        : [];
+      : this.lists(section)
+        ? [
+            [...labels],
+            this.index,
+            [...this.entries, ...this.figures].map((e) => [
+              targetOf(e),
+              e.depth,
+              e.heading.label,
+              e.section.kind,
+            ]),
+          ]
+        : section.id === this.gatherer()?.id
+          ? this.notesOf(section).gathered.map((g) => [g.label, notesIn(g.content).map((n) => n.toJSON())])
+          : [];
     const pictures =
       section.content.textContent === '' || this.book.pictures.length > 0
         ? this.book.pictures.map((p) => [p.id, p.width, p.height])
         : [];
-    const key = JSON.stringify([
-      side,
-      section.kind,
-      this.heading(section),
-      depends,
-      pictures,
-      this.s.interior,
-      this.s.language,
-    ]);
+    const key = JSON.stringify([side, section.kind, this.heading(section), depends, pictures, this.s.key]);
     return this.cache.section(`${this.edition.id}/${section.id}`, section.content, key, () =>
       pagesOf(this.s, this.flowOf(section, labels), side),
     );
   }
 
-  private round(
+  private async round(
     labels: ReadonlyMap<string, string>,
     first: boolean,
-  ): { composition: Composition; labels: Map<string, string> } | null {
+  ): Promise<{ composition: Composition; labels: Map<string, string> } | null> {
     const pages: Page[] = [];
     const starts = new Map<string, number>();
     const found = new Map<string, string>();
     const parts: SectionPages[] = [];
     const missing: Composition['missing'][number][] = [];
-    const verso = this.book.record.title || authorsLine(this.book.record);
+    const finder = this.index && new IndexFinder();
     let bodyStart = -1;
     for (const [index, section] of this.sections.entries()) {
       if (first && this.options.progress?.(index / this.sections.length) === false) return null;
-      const rule = kindRule(section.kind);
       if (bodyStart < 0 && section.matter !== 'front') {
         // The body starts on a recto and is counted from 1.
         if (pages.length % 2 === 1)
@@ -250,21 +288,33 @@ class Job {
         bodyStart = pages.length;
       }
       const labelOf = (i: number): string => (bodyStart < 0 ? romanFolio(i + 1) : String(i - bodyStart + 1));
-      if (rule.starts === 'recto' && pages.length % 2 === 1)
+      if (this.starts(section) === 'recto' && pages.length % 2 === 1)
         pages.push(this.blank(pages.length, labelOf(pages.length), pages.at(-1)?.section ?? section.id));
+      const { only, breathe } = this.options;
+      if (only && !only.sections.has(section.id)) {
+        starts.set(section.id, pages.length);
+        found.set(section.id, labelOf(pages.length));
+        for (let n = only.pages.get(section.id) ?? 1; n > 0; n--)
+          pages.push(this.blank(pages.length, labelOf(pages.length), section.id));
+        parts.push({ section: section.id, pages: [], edges: [], missing: [] });
+        continue;
+      }
+      if (breathe && !(await breathe())) return null;
       const side: Side = pages.length % 2 === 0 ? 'recto' : 'verso';
       const made = this.sectionPages(section, side, labels);
       parts.push(made);
       missing.push(...made.missing);
       starts.set(section.id, pages.length);
       found.set(section.id, labelOf(pages.length));
-      const words = { verso, recto: this.heading(section).label };
+      const words = this.headWords(section);
       for (const i of made.pages.keys()) {
+        finder?.page((made.pages[i] as SectionPages['pages'][number]).body, labelOf(pages.length));
         if (this.listed.size > 0) this.findListed(made, i, labelOf(pages.length), found);
         pages.push(this.page(section, made, i, pages.length, labelOf(pages.length), words));
       }
     }
     if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? ''));
+    for (const [key, folios] of finder?.labels(this.index ?? []) ?? []) found.set(key, folios);
     const { report, marks } = reportOf(pages, parts, starts);
     return {
       composition: {
@@ -278,6 +328,17 @@ class Job {
       },
       labels: found,
     };
+  }
+
+  private headWords(section: Section): HeadWords {
+    const { heads } = this.s.interior;
+    const { record } = this.book;
+    const author = authorsLine(record);
+    const title = record.title || author;
+    const part = this.sections.find((x) => x.id === section.parent);
+    const verso = { title, author: author || title, part: part ? this.heading(part).label : title, none: '' };
+    const recto = { section: this.heading(section).label, title, none: '' };
+    return { verso: verso[heads.verso], recto: recto[heads.recto] };
   }
 
   /** Notes the folio of subheads that the contents lists and that stand on page `i` of a section. */

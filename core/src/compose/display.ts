@@ -15,11 +15,14 @@
 import type { Mp } from '../base';
 import { PLAIN, type WordGlyphs } from '../type';
 import type { Composition, Page } from './composition';
+import { PART_MASK } from './lineparts';
 import {
   FURNITURE,
   HYPHENATED,
   LINE,
   LINE_HEAD,
+  LOOSE,
+  OVERFULL,
   PICT,
   PICT_LENGTH,
   RULE,
@@ -69,7 +72,7 @@ export interface DrawnPage {
 }
 
 export function drawnPage({ interior }: Pick<Composition, 'interior'>, page: Page): DrawnPage {
-  const { margins, page: trim } = interior;
+  const { margins, trim } = interior;
   const left = page.side === 'recto' ? margins.inside : margins.outside;
   return { body: page.body, furniture: page.furniture, left, width: trim.width, height: trim.height };
 }
@@ -141,7 +144,7 @@ class Writer {
     const y = ops[from + 2] as number;
     const block = this.block(blocks[ops[from + 3] as number] ?? '');
     const flags = ops[from + 5] as number;
-    const own = flags & FURNITURE;
+    const own = flags & (FURNITURE | LOOSE | OVERFULL | PART_MASK);
     const scale = ops[from + 6] as number;
     let head = -1;
     let face = -1;

@@ -1,12 +1,13 @@
 /** A picture with its caption, as one block that is never divided. */
 import type { Node } from 'prosemirror-model';
-import type { Place } from '../base';
+import type { Mp, Place } from '../base';
 import type { Picture } from '../book';
 import { rowsOf } from '../design';
-import type { FlowBlock, Item } from './flow';
+import type { FlowBlock, Item, PictureItem, RuleItem } from './flow';
 import { maskNumber } from './mask';
-import { displayed, solid } from './opening';
+import { solid } from './opening';
 import type { Setter } from './setter';
+import { displayed, mannerOf } from './stack';
 
 /** Dots an inch below which a picture looks coarse in print; it is rather drawn smaller. */
 const COARSE = 150;
@@ -51,9 +52,17 @@ export function figureBlock(
       width,
       height,
     });
+    if (s.interior.pictures.frame && node.attrs.mask === 'none')
+      items.push(...frame(Math.round((s.measure - width) / 2), width, height));
   }
   if (caption) {
-    const text = displayed(s, caption, { size: s.interior.note.size, italic: true }, rows);
+    const text = displayed(
+      s,
+      caption,
+      mannerOf(s.interior.pictures.caption),
+      rows,
+      s.interior.pictures.caption.align,
+    );
     items.push(...text.items.map((i) => i.ofBlock(node.attrs.id as string)));
     rows += text.rows;
   }
@@ -61,4 +70,43 @@ export function figureBlock(
   const down = alone ? Math.max(0, Math.floor((total - rows) / 2)) : 0;
   const lowered = items.map((i) => ('atRow' in i ? i.atRow(i.row + down) : { ...i, row: i.row + down }));
   return solid(place.section, Math.min(total, rows + down), lowered, { place });
+}
+
+const FRAME: Mp = 400;
+/** Four rules around a picture; the baseline of row 0 stands lower than the picture's head. */
+function frame(x: Mp, width: Mp, height: Mp): RuleItem[] {
+  const rule = (dx: Mp, dy: Mp, w: Mp, h: Mp): RuleItem => ({
+    kind: 'rule',
+    x: x + dx,
+    row: 0,
+    dy,
+    width: w,
+    thickness: h,
+    fromHead: true,
+  });
+  return [
+    rule(0, 0, width, FRAME),
+    rule(0, height - FRAME, width, FRAME),
+    rule(0, 0, FRAME, height),
+    rule(width - FRAME, 0, FRAME, height),
+  ];
+}
+
+/** A picture in the place of a break's sign: as high as a line and a half, in the middle of its row. */
+export function ornamentPicture(s: Setter, picture: Picture): PictureItem {
+  const { leading } = s.interior.text;
+  const most = Math.round(leading * 1.5);
+  const width = Math.min(Math.round(s.measure * 0.4), Math.round((most * picture.width) / picture.height));
+  const height = Math.max(1000, Math.round((width * picture.height) / picture.width));
+  return {
+    kind: 'picture',
+    picture: picture.id,
+    alt: '',
+    mask: maskNumber('none'),
+    x: (s.measure - width) >> 1,
+    row: 0,
+    dy: (leading - height) >> 1,
+    width,
+    height,
+  };
 }

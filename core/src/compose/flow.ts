@@ -51,6 +51,8 @@ export interface RuleItem {
   dy: Mp;
   width: Mp;
   thickness: Mp;
+  /** Counted from the head of its row, as pictures are, and not from the baseline. */
+  fromHead?: boolean;
 }
 export type Item = LineItem | PictureItem | RuleItem;
 

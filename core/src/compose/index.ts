@@ -1,7 +1,9 @@
 export * from './composition';
 export * from './compose';
+export * from './cache';
 export * from './sheet';
 export * from './display';
+export { partOf, type LinePart } from './lineparts';
 export { type PagePlan, type PageShape, type Plan } from './pagestate';
 export {
   breakLines,

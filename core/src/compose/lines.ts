@@ -97,7 +97,7 @@ function search({ b, widths, ragged, scaling, tolerance, emergency, tracked, sho
             ? DEMERITS.rupture
             : 0;
     best.clear();
-    let dropped = false;
+    let dropped = 0;
     for (let n = 0; n < active.length; n++) {
       const a = active[n] as Active;
       const width = a.line < irregular ? (widths.first?.[a.line]?.width ?? widths.measure) : widths.measure;
@@ -124,16 +124,11 @@ function search({ b, widths, ragged, scaling, tolerance, emergency, tracked, sho
       }
       if (ratio < -1) {
         // Too full already, and only fuller from here on: unless it is the last hope of the emergency pass.
-        if (
-          emergency &&
-          active.length - (dropped ? 1 : 0) === 1 &&
-          best.size === 0 &&
-          n === active.length - 1
-        )
+        if (emergency && active.length - dropped === 1 && best.size === 0 && n === active.length - 1)
           ratio = -1;
         else {
           active[n] = DROPPED;
-          dropped = true;
+          dropped++;
           continue;
         }
       }
@@ -157,7 +152,7 @@ function search({ b, widths, ragged, scaling, tolerance, emergency, tracked, sho
     }
     if (forced) active = [...best.values()];
     else {
-      if (dropped) active = active.filter((a) => a !== DROPPED);
+      if (dropped > 0) active = active.filter((a) => a !== DROPPED);
       for (const a of best.values()) active.push(a);
     }
     if (active.length === 0) return [];

@@ -4,6 +4,7 @@ import type { Mp } from '../base';
 import type { Heading } from '../order';
 import type { FlowBlock, Item, LineItem } from './flow';
 import type { Manner, ParagraphForm, Setter } from './setter';
+import { Stack } from './stack';
 
 const NO_NOTES: ReadonlyMap<number, readonly string[]> = new Map();
 const NO_HYPHENS: ReadonlySet<number> = new Set();
@@ -28,21 +29,6 @@ export function solid(
   };
 }
 
-/** Centred lines of a text, each line moved down from `row`; sizes above the leading take two rows. */
-export function displayed(
-  s: Setter,
-  text: string,
-  manner: Manner,
-  row: number,
-  align: LineItem['align'] = 'centre',
-): { items: LineItem[]; rows: number } {
-  const form: ParagraphForm = { manner, indent: 0, measure: s.measure, x: 0, align, hyphenate: false };
-  const p = s.plain(text, form);
-  const each = Math.max(1, Math.ceil((manner.size * 1.1) / s.interior.text.leading));
-  const items = s.items(p, s.break(p, form), form).map((item, i) => item.atRow(row + i * each));
-  return { items, rows: items.length * each };
-}
-
 /** The heading of a chapter or of any other section that has one. */
 export function openingBlock(
   s: Setter,
@@ -51,31 +37,30 @@ export function openingBlock(
   sinkRows: number,
 ): FlowBlock | null {
   const o = s.interior.opening;
-  const items: Item[] = [];
-  let row = sinkRows;
+  if (!heading.number && !heading.title && !heading.subtitle) return null;
+  const { align } = heading.title ? o.title : o.number;
+  const stack = new Stack(s, sinkRows);
+  const ornament = (at: typeof o.ornamentAt): void => {
+    if (o.ornament && o.ornamentAt === at)
+      stack.ornament(o.ornament, align, 'opening.ornament').skip(at === 'below' ? 0 : 1);
+  };
+  ornament('above');
+  if (o.rules === 'above' || o.rules === 'both') {
+    stack.rule(1, align);
+    // Large letters rise above their own row, into the rule.
+    if (!heading.number && o.title.size > s.interior.text.leading) stack.skip(1);
+  }
   if (heading.number) {
-    const tracking = Math.round(o.numberSize * 0.12);
-    const number = displayed(
-      s,
-      heading.number.toLowerCase(),
-      { size: o.numberSize, smallCaps: true, tracking },
-      row,
-    );
-    items.push(...number.items);
-    row += number.rows + (heading.title ? 1 : 0);
+    stack.line(heading.number, o.number, 'opening.number', true);
+    if (o.rules === 'both' && heading.title) stack.rule(1, align);
+    if (heading.title) stack.skip(1);
   }
-  if (heading.title) {
-    const title = displayed(s, heading.title, { size: o.titleSize }, row);
-    items.push(...title.items);
-    row += title.rows;
-  }
-  if (heading.subtitle) {
-    const subtitle = displayed(s, heading.subtitle, { size: o.subtitleSize, italic: true }, row);
-    items.push(...subtitle.items);
-    row += subtitle.rows;
-  }
-  if (items.length === 0) return null;
-  return solid(section, row + o.gap - 1, items, { keep: 2, heading: true });
+  if (heading.number && heading.title) ornament('between');
+  stack.line(heading.title, o.title, 'opening.title').line(heading.subtitle, o.subtitle, 'opening.subtitle');
+  if (o.rules === 'below') stack.rule(1, align);
+  if (o.ornament && o.ornamentAt === 'below') stack.skip(1);
+  ornament('below');
+  return solid(section, stack.row + o.gap - 1, stack.items, { keep: 2, heading: true });
 }
 
 export interface DropCap {
@@ -116,17 +101,7 @@ export function dropCap(s: Setter, block: Node, lines: number): DropCap | null {
     hyphenate: false,
   };
   const builder = s.builder(block.attrs.id as string, form);
-  if (quote && m[1])
-    builder.text(
-      m[1],
-      s.faces.style('regular', {
-        size: text.size,
-        features: 'onum',
-        language: s.language,
-        rise: height - Math.round(capShare * text.size),
-        tracking: 0,
-      }),
-    );
+  if (quote && m[1]) builder.text(m[1], s.raised(text.size, height - Math.round(capShare * text.size)));
   builder.text((m[2] as string).toUpperCase(), style);
   const p = builder.done();
   const [item] = s.items(p, s.break(p, form), form);

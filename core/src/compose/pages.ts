@@ -18,23 +18,21 @@ import {
   short,
   States,
   WINDOW,
-  type Choice,
   type Fault,
   type Link,
-  type PagePlan,
   type PageShape,
   type Plan,
-  type Slice,
   type State,
 } from './pagestate';
+import { unwind } from './unwind';
 
 class Planner {
   /** Variants of each block; the first is the best one. */
-  private readonly variants: Variant[][];
+  readonly variants: Variant[][];
 
   constructor(
-    private readonly blocks: readonly FlowBlock[],
-    private readonly shape: PageShape,
+    readonly blocks: readonly FlowBlock[],
+    readonly shape: PageShape,
     loose: ReadonlySet<number>,
   ) {
     this.variants = blocks.map((b, i) => (loose.has(i) && b.others ? [b.best, ...b.others()] : [b.best]));
@@ -333,76 +331,8 @@ class Planner {
       shortfall: 0,
       faults: end.link !== null && end.used < MIN_LAST_ROWS ? ['short-last'] : [],
     };
-    return { ...this.unwind(last, end.choice), cost: bestCost };
+    return { ...unwind(last, end.choice, this), cost: bestCost };
   }
-
-  /** Walks the links back and lays each page's slices and notes out from its head. */
-  private unwind(last: Link, choice: Choice | null): { pages: PagePlan[]; faults: Fault[] } {
-    const chosen = new Map<number, number>();
-    for (let c = choice; c; c = c.before) chosen.set(c.block, c.variant);
-    const links: Link[] = [];
-    for (let l: Link | null = last; l; l = l.before) links.unshift(l);
-    const pages: PagePlan[] = [];
-    const faults: Fault[] = [];
-    let block = 0;
-    let row = 0;
-    let queue: { id: string; from: number; to: number }[] = [];
-    links.forEach((link, index) => {
-      const slices: Slice[] = [];
-      let at = 0;
-      while (block < link.block || (block === link.block && row < link.row)) {
-        const b = this.blocks[block] as FlowBlock;
-        if (b.kind === 'new-page') {
-          block++;
-          continue;
-        }
-        const variant = (this.variants[block] as Variant[])[chosen.get(block) ?? 0] as Variant;
-        if (row === 0 && at > 0) at += b.before;
-        const to = block === link.block ? link.row : variant.rows;
-        slices.push({ block, variant, from: row, to, at });
-        at += to - row;
-        for (let r = row; r < to; r++)
-          for (const id of variant.notes.get(r) ?? [])
-            queue.push({ id, from: 0, to: this.shape.noteLines(id) });
-        if (block === link.block) {
-          row = to;
-          break;
-        }
-        block++;
-        row = 0;
-      }
-      const total = queue.reduce((n, q) => n + q.to - q.from, 0);
-      const { here, rest } = take(queue, Math.max(0, total - link.carried));
-      queue = rest;
-      pages.push({ slices, used: link.used, notes: here, shortfall: link.shortfall });
-      for (const kind of link.faults) faults.push({ kind, page: index });
-    });
-    // Notes longer than the chapter's last page get pages of their own.
-    while (queue.length > 0) {
-      let lines = queue.reduce((n, q) => n + q.to - q.from, 0);
-      while (this.shape.noteRows(lines) > this.shape.rows) lines--;
-      const { here, rest } = take(queue, Math.max(1, lines));
-      queue = rest;
-      pages.push({ slices: [], used: 0, notes: here, shortfall: 0 });
-    }
-    return { pages, faults };
-  }
-}
-
-function take(
-  queue: readonly { id: string; from: number; to: number }[],
-  lines: number,
-): { here: PagePlan['notes']; rest: PagePlan['notes'] } {
-  const here: PagePlan['notes'] = [];
-  const rest: PagePlan['notes'] = [];
-  let left = lines;
-  for (const q of queue) {
-    const n = Math.min(left, q.to - q.from);
-    if (n > 0) here.push({ ...q, to: q.from + n });
-    if (n < q.to - q.from) rest.push({ ...q, from: q.from + n });
-    left -= n;
-  }
-  return { here, rest };
 }
 
 const HEALED: readonly Fault['kind'][] = ['widow', 'orphan', 'stranded', 'unlevel', 'short-last', 'hole'];

@@ -34,6 +34,8 @@ export interface NoteCall {
 export interface Paragraph {
   /** Id of the block, '' for words that are not the author's (heads, folios, contents). */
   block: string;
+  /** Which part of the design such words are, as a number of `LINE_PARTS`; 0 for the author's. */
+  part: number;
   pieces: Piece[];
   after: After[];
   /** Offset of each piece in the block's content. */
@@ -48,6 +50,8 @@ export interface Paragraph {
 }
 
 export interface SpaceShares {
+  /** Its natural width; null for the face's own. */
+  natural: number | null;
   stretch: number;
   shrink: number;
 }
@@ -62,7 +66,10 @@ export class Spaces {
       const em = style.spec.size;
       const make = (b: boolean): Space => ({
         kind: 'space',
-        width: style.space,
+        width:
+          this.shares.natural === null
+            ? style.space
+            : Math.round((em * this.shares.natural) / 1000) + style.spec.tracking,
         stretch: Math.round((em * this.shares.stretch) / 1000),
         shrink: Math.round((em * this.shares.shrink) / 1000),
         breakable: b,
@@ -92,6 +99,7 @@ export class ParagraphBuilder {
   ) {
     this.p = {
       block,
+      part: 0,
       pieces: [],
       after: [],
       offsets: [],

@@ -1,6 +1,7 @@
 /** The report, counted from the pages that were made, not from what the optimiser believes of them. */
 import type { Page, Report, ReportMark } from './composition';
 import type { SectionPages } from './section';
+import { PART_MASK } from './lineparts';
 import { ENDS_IN_HYPHEN, LINE, LOOSE, nextOp, OVERFULL, TIGHT } from './sheet';
 
 const EDGE_COUNTS = {
@@ -38,8 +39,8 @@ export function reportOf(
     for (let at = 0; at < ops.length; at = nextOp(ops, at)) {
       if (ops[at] !== LINE) continue;
       const block = blocks[ops[at + 3] as number];
-      if (!block) continue;
       const flags = ops[at + 5] as number;
+      if (!block || flags & PART_MASK) continue;
       report.lines++;
       const hyphen = (flags & ENDS_IN_HYPHEN) !== 0;
       ladder = hyphen ? ladder + 1 : 0;

@@ -1,10 +1,10 @@
 /** One section composed alone: flow, plan, and bodies of pages. Numbers and heads come later, so it can be kept. */
 import type { Place } from '../base';
 import type { Picture, Section } from '../book';
-import { kindRule } from '../book';
+import { kindRule, opensText } from '../book';
 import { rowsOf } from '../design';
 import type { Heading } from '../order';
-import { FlowBuilder } from './blocks';
+import { FlowBuilder, type FlowManners } from './blocks';
 import type { Composition, Side } from './composition';
 import { edgesOf, type Edge } from './edges';
 import type { Flow, FlowBlock } from './flow';
@@ -28,20 +28,15 @@ export function textFlow(
   section: Section,
   heading: Heading,
   pictures: ReadonlyMap<string, Picture>,
+  notes: Pick<FlowManners, 'notes' | 'gathered'>,
 ): Flow {
-  const rule = kindRule(section.kind);
-  const chapter = rule.opening === 'heading';
-  const opening = chapter ? openingBlock(s, section.id, heading, sinkOf(s, section)) : null;
-  return new FlowBuilder(
-    s,
-    section,
-    pictures,
-    section.kind === 'chapter' ||
-      section.kind === 'prologue' ||
-      section.kind === 'epilogue' ||
-      section.kind === 'interlude',
-    section.kind === 'copyright-page',
-  ).build(opening);
+  const headed = kindRule(section.kind).opening === 'heading';
+  const opening = headed ? openingBlock(s, section.id, heading, sinkOf(s, section)) : null;
+  return new FlowBuilder(s, section, pictures, {
+    opens: opensText(section.kind),
+    small: section.kind === 'copyright-page',
+    ...notes,
+  }).build(opening);
 }
 
 function sinkOf(s: Setter, section: Section): number {
@@ -51,7 +46,7 @@ function sinkOf(s: Setter, section: Section): number {
 export function pagesOf(s: Setter, flow: Flow, starts: Side): SectionPages {
   const { interior } = s;
   const { leading } = interior.text;
-  const noteLead = interior.note.leading;
+  const noteLead = interior.notes.leading;
   const rule = Math.round(leading * 0.6);
   const noteLines = (id: string): number => flow.notes.get(id)?.items.length ?? 0;
   const rows = rowsOf(interior);
@@ -94,14 +89,16 @@ function writeBody(s: Setter, flow: Flow, page: Pick<PagePlan, 'slices' | 'notes
       if (!inside) continue;
       const row = slice.at + item.row - (block.kind === 'text' ? slice.from : 0);
       const y =
-        item.kind === 'picture' ? interior.margins.top + row * leading + item.dy : baseline(s, row) + item.dy;
+        item.kind === 'picture' || (item.kind === 'rule' && item.fromHead)
+          ? interior.margins.top + row * leading + item.dy
+          : baseline(s, row) + item.dy;
       out.item(item, y);
     }
   });
   if (page.notes.length > 0) {
     const lines = page.notes.flatMap((n) => (flow.notes.get(n.id)?.items ?? []).slice(n.from, n.to));
     const foot = interior.margins.top + rows * leading;
-    const lead = interior.note.leading;
+    const lead = interior.notes.leading;
     const first = foot - lines.length * lead;
     out.item(
       { kind: 'rule', x: 0, row: 0, dy: 0, width: Math.round(s.measure / 4), thickness: 400 },

@@ -1,14 +1,15 @@
 /** Sets paragraphs in an interior's styles: marks to faces, notes to marks, widths to lines. */
-import type { Mark, Node } from 'prosemirror-model';
+import { Fragment, type Mark, type Node } from 'prosemirror-model';
 import type { Mp } from '../base';
 import { measureOf, type Interior } from '../design';
-import type { Hyphenator, Style, TypeCase, Variant as FaceVariant } from '../type';
+import type { FamilyFiles, Hyphenator, Style, TypeCase, Variant as FaceVariant } from '../type';
 import { LineItem } from './flow';
 import { breakLines, otherLengths, type Broken, type LineWidths } from './lines';
 import { Kind } from './breakpoints';
 import { Divider } from './divide';
 import { addInline, ParagraphBuilder, Spaces, type InlineSetter, type Paragraph } from './paragraph';
 import type { Variant } from './flow';
+import { partNumber, type LinePart } from './lineparts';
 
 /** What a passage's text looks like before its marks. */
 export interface Manner {
@@ -19,6 +20,10 @@ export interface Manner {
   capitals?: boolean;
   monospace?: boolean;
   tracking?: Mp;
+  /** In the family of headings rather than of the text. */
+  display?: boolean;
+  /** Figures as high as capitals, whatever the text has. */
+  lining?: boolean;
 }
 
 export interface ParagraphForm {
@@ -43,22 +48,29 @@ const INFERIOR = { size: 0.64, rise: -0.14 };
 export class Setter {
   readonly spaces: Spaces;
   readonly measure: Mp;
+  /** Setters with the same key set alike. */
+  readonly key: string;
+  private readonly figures: string;
   private readonly divider: Divider;
   private readonly styles = new Map<string, Style>();
 
   constructor(
     readonly interior: Interior,
     readonly faces: TypeCase,
+    private readonly families: { text: FamilyFiles; display: FamilyFiles },
     readonly language: string,
     hyphenate: Hyphenator,
   ) {
+    this.key = JSON.stringify([interior, language]);
+    this.figures = interior.text.figures === 'lining' ? 'lnum' : 'onum';
     this.divider = new Divider(hyphenate);
-    this.spaces = new Spaces({ stretch: interior.text.stretch, shrink: interior.text.shrink });
+    const { wordSpace, stretch, shrink } = interior.text;
+    this.spaces = new Spaces({ natural: wordSpace, stretch, shrink });
     this.measure = measureOf(interior);
   }
 
   style(manner: Manner, marks: readonly Mark[] = []): Style {
-    let key = `${manner.size}|${manner.italic ? 'i' : ''}${manner.bold ? 'b' : ''}${manner.smallCaps ? 's' : ''}${manner.capitals ? 'c' : ''}${manner.monospace ? 'm' : ''}|${manner.tracking ?? 0}`;
+    let key = `${manner.size}|${manner.italic ? 'i' : ''}${manner.bold ? 'b' : ''}${manner.smallCaps ? 's' : ''}${manner.capitals ? 'c' : ''}${manner.monospace ? 'm' : ''}${manner.display ? 'd' : ''}${manner.lining ? 'l' : ''}|${manner.tracking ?? 0}`;
     for (const m of marks) key += `/${m.type.name === 'language' ? (m.attrs.tag as string) : m.type.name}`;
     const known = this.styles.get(key);
     if (known) return known;
@@ -68,24 +80,22 @@ export class Setter {
     const bold = Boolean(manner.bold) || names.has('strong');
     const mono = Boolean(manner.monospace) || names.has('monospaced');
     const smallCaps = Boolean(manner.smallCaps) || names.has('smallCaps');
-    const variant: FaceVariant = mono
-      ? 'monospace'
-      : bold
-        ? italic
-          ? 'boldItalic'
-          : 'bold'
-        : italic
-          ? 'italic'
-          : 'regular';
+    const figures = manner.capitals || manner.lining ? 'lnum' : this.figures;
+    const family = manner.display ? this.families.display : this.families.text;
+    const cut = (slanted: boolean): FaceVariant =>
+      bold ? (slanted ? 'boldItalic' : 'bold') : slanted ? 'italic' : 'regular';
+    // An italic without small capitals lends them from its roman.
+    const slanted = italic && !(smallCaps && !this.faces.hasSmallCapitals(family, cut(true)));
+    const variant: FaceVariant = mono ? 'monospace' : cut(slanted);
     const script = names.has('super') ? SUPERIOR : names.has('sub') ? INFERIOR : null;
     const tag = marks.find((m) => m.type.name === 'language')?.attrs.tag as string | undefined;
-    const style = this.faces.style(variant, {
+    const style = this.faces.style(family, variant, {
       size: script
         ? Math.round(manner.size * script.size)
         : mono
           ? Math.round(manner.size * 0.86)
           : manner.size,
-      features: mono ? '' : smallCaps ? 'smcp,onum' : manner.capitals ? 'lnum' : 'onum',
+      features: mono ? '' : smallCaps ? `smcp,${figures}` : figures,
       language: tag ?? this.language,
       rise: script ? Math.round(manner.size * script.rise) : 0,
       tracking: manner.tracking ?? (smallCaps ? Math.round(manner.size * 0.03) : 0),
@@ -95,11 +105,22 @@ export class Setter {
   }
 
   superior(manner: Manner): Style {
-    return this.faces.style('regular', {
+    return this.faces.style(this.families.text, 'regular', {
       size: Math.round(manner.size * SUPERIOR.size),
       features: 'lnum',
       language: this.language,
       rise: Math.round(manner.size * SUPERIOR.rise),
+      tracking: 0,
+    });
+  }
+
+  /** The text's roman at a size, its baseline raised. */
+  raised(size: Mp, rise: Mp): Style {
+    return this.faces.style(this.families.text, 'regular', {
+      size,
+      features: this.figures,
+      language: this.language,
+      rise,
       tracking: 0,
     });
   }
@@ -114,7 +135,8 @@ export class Setter {
   }
 
   /** A block's inline content as a paragraph. */
-  paragraph(block: Node, form: ParagraphForm, markOf: (ref: string) => string): Paragraph {
+  paragraph(written: Node, form: ParagraphForm, markOf: (ref: string) => string): Paragraph {
+    const block = form.manner.capitals ? inCapitals(written) : written;
     const builder = this.builder(block.attrs.id as string, form);
     const skip = form.skip ?? 0;
     if (skip) builder.skip(skip);
@@ -131,10 +153,17 @@ export class Setter {
     return builder.done();
   }
 
-  plain(text: string, form: ParagraphForm, block = ''): Paragraph {
-    return this.builder(block, form)
+  /** The form of lines that stand alone in the whole measure: headings, heads, folios, contents. */
+  alone(manner: Manner, align: LineItem['align']): ParagraphForm {
+    return { manner, indent: 0, measure: this.measure, x: 0, align, hyphenate: false };
+  }
+
+  plain(text: string, form: ParagraphForm, block = '', part: LinePart = ''): Paragraph {
+    const p = this.builder(block, form)
       .text(form.manner.capitals ? text.toUpperCase() : text, this.style(form.manner))
       .done();
+    p.part = partNumber(part);
+    return p;
   }
 
   break(p: Paragraph, form: ParagraphForm): Broken {
@@ -166,6 +195,19 @@ export class Setter {
       this.variant(p, b, form, 120 + Math.max(0, b.demerits - best.demerits) / 200),
     );
   }
+}
+
+/** A block with its letters as capitals; one that would become two, such as ß, stays, so that offsets hold. */
+function inCapitals(block: Node): Node {
+  const capital = (c: string): string => {
+    const up = c.toUpperCase();
+    return up.length === c.length ? up : c;
+  };
+  const children: Node[] = [];
+  block.forEach((n) => {
+    children.push(n.isText ? n.type.schema.text([...(n.text as string)].map(capital).join(''), n.marks) : n);
+  });
+  return block.copy(Fragment.fromArray(children));
 }
 
 /** Characters of a block's first words, not counting those skipped; stops at anything that is not text. */

@@ -14,6 +14,7 @@ import type { Mp } from '../base';
 import type { Word } from '../type';
 import { Kind } from './breakpoints';
 import type { Item, LineItem } from './flow';
+import { PART_MASK, PART_SHIFT } from './lineparts';
 import { lineSpace, shownWord } from './setline';
 
 export const LINE = 1;
@@ -83,9 +84,9 @@ export function* sheetLines({ ops, blocks }: Sheet): Generator<SheetLine> {
   }
 }
 
-/** The lines that hold the author's words. */
+/** The lines that hold the author's words, and not what the design adds to them. */
 export function* textLines(sheet: Sheet): Generator<SheetLine> {
-  for (const line of sheetLines(sheet)) if (line.block !== '') yield line;
+  for (const line of sheetLines(sheet)) if (line.block !== '' && (line.flags & PART_MASK) === 0) yield line;
 }
 
 /** Pictures of a sheet, with the width at which they stand. */
@@ -159,7 +160,7 @@ export class SheetWriter {
     else if (item.align === 'right') x += space.target - space.natural;
     const at = this.length;
     this.head(LINE, x, y, this.block(p.block), (p.offsets[line.from] ?? 0) + line.fromCut);
-    room[this.length++] = flags | factsOf(item, space);
+    room[this.length++] = flags | factsOf(item, space) | (p.part << PART_SHIFT);
     room[this.length++] = scale;
     this.length++;
     this.need((line.to - line.from + 1) * 2);

@@ -1,98 +1,130 @@
-/**
- * The interior: every measure and habit of a printed page, resolved to millipoints. One trim is one page size for the
- * whole edition. Sizes and margins follow common practice (TRADE figures are quoted in docs/typesetting.md).
- */
-import { inches, pt, parseTrim, type Mp } from '../base';
+/** An interior as it is set: a design on a page, with every margin known. */
+import type { Mp } from '../base';
+import type { Edition, Numbering } from '../book';
+import { PARTS, settingAt, withSetting, type Design, type Part } from './design';
+import { INTERIORS } from './interiors/index';
+import { plainMargins } from './margins';
+import type { Trim } from './trims';
 
-export interface Interior {
+export interface Interior extends Design {
   name: string;
-  family: string;
-  page: { width: Mp; height: Mp };
+  trim: { width: Mp; height: Mp };
   margins: { inside: Mp; outside: Mp; top: Mp; bottom: Mp };
-  text: {
-    size: Mp;
-    leading: Mp;
-    indent: Mp;
-    /** Stretch and shrink of a word space, in thousandths of an em. */
-    stretch: number;
-    shrink: number;
-    /** How much wider or narrower the letters of a justified line may be drawn, in thousandths. */
-    glyphScaling: number;
-  };
-  note: { size: Mp; leading: Mp };
-  opening: {
-    /** Grid rows from the head of the type area to the number's baseline. */
-    sink: number;
-    numberSize: Mp;
-    titleSize: Mp;
-    subtitleSize: Mp;
-    /** Grid rows from the last heading line to the first line of text. */
-    gap: number;
-    dropCapLines: number;
-    smallCapWords: number;
-  };
-  ornament: string;
-  head: { size: Mp; /** From the head of the type area up to the head's baseline. */ above: Mp };
 }
 
-export interface Trim {
-  name: string;
-  width: Mp;
-  height: Mp;
+const DEFAULT = 'Harrow';
+/** An interior of the house by name; the plain one for a name that is not known any more. */
+const designNamed = (name: string): Design => INTERIORS[name] ?? (INTERIORS[DEFAULT] as Design);
+
+/** What an edition says of its design. */
+export type DesignChoice = Pick<Edition, 'interior' | 'design'>;
+
+/**
+ * The design of an edition: its interior, parts taken from others, and its own settings last. A setting that this
+ * version does not know, or that is out of its range, is passed over.
+ */
+export function designOf({ interior, design: own }: DesignChoice): Design {
+  let design = designNamed(interior);
+  for (const part of PARTS) {
+    const from = own.from[part];
+    if (from !== undefined && INTERIORS[from]) design = { ...design, [part]: INTERIORS[from][part] };
+  }
+  for (const [path, value] of Object.entries(own.set)) design = withSetting(design, path, value) ?? design;
+  return design;
 }
 
-export const TRIMS: readonly Trim[] = [
-  { name: '5 × 8 in', width: inches(5), height: inches(8) },
-  { name: '5.5 × 8.5 in', width: inches(5.5), height: inches(8.5) },
-  { name: '6 × 9 in', width: inches(6), height: inches(9) },
-];
-
-/** A listed trim by name, or one typed as "5.5x8.5in"; null when it is neither. */
-export function trimOf(text: string): Trim | null {
-  const listed = TRIMS.find((t) => t.name === text);
-  if (listed) return listed;
-  const size = parseTrim(text);
-  if (!size) return null;
-  const same = TRIMS.find(
-    (t) => Math.abs(t.width - size.width) < 100 && Math.abs(t.height - size.height) < 100,
+/** What an edition says of its design without what it sets itself at these paths or parts. */
+export function designWithout(choice: DesignChoice, ...paths: string[]): Edition['design'] {
+  const set = Object.entries(choice.design.set).filter(
+    ([p]) => !paths.some((path) => p === path || p.startsWith(`${path}.`)),
   );
-  return same ?? { name: text, ...size };
+  return { ...choice.design, set: Object.fromEntries(set) };
 }
 
-/** *Harrow*: EB Garamond 11/14, quiet openings with a raised number, a drop cap and a few words in small capitals. */
-export function harrow(trim: Trim): Interior {
-  const wide = trim.width >= inches(6);
-  const narrow = trim.width < inches(5.25);
+/** An edition's choice with a setting changed; a value that the interior has itself is not kept. Null where it does not fit. */
+export function withChoice(choice: DesignChoice, path: string, value: unknown): Edition['design'] | null {
+  const without = designWithout(choice, path);
+  const plain = designOf({ ...choice, design: without });
+  if (!withSetting(plain, path, value)) return null;
+  const own = JSON.stringify(settingAt(plain, path)) === JSON.stringify(value);
+  return own ? without : { ...without, set: { ...without.set, [path]: value } };
+}
+
+/** An edition's choice with a part taken whole from another interior; its own settings of that part are given up. */
+export function withPart(choice: DesignChoice, part: Part, from: string): Edition['design'] {
+  const { set } = designWithout(choice, part);
+  const { [part]: _before, ...others } = choice.design.from;
+  return { from: from === choice.interior ? others : { ...others, [part]: from }, set };
+}
+
+/** An edition's choice with many settings changed at once; those that do not fit are passed over. */
+export const withMany = (
+  choice: DesignChoice,
+  settings: Readonly<Record<string, unknown>>,
+): Edition['design'] =>
+  Object.entries(settings).reduce(
+    (design, [path, value]) => withChoice({ ...choice, design }, path, value) ?? design,
+    choice.design,
+  );
+
+/** Text of this size and more is large print (common practice). */
+export const LARGE_PRINT: Mp = 16_000;
+/** Lines that would be smaller than the text, or lost beside it, if they did not grow with it. */
+const GROWN = [
+  'opening.number.size',
+  'opening.title.size',
+  'opening.subtitle.size',
+  'subheads.first.size',
+  'subheads.second.size',
+  'subheads.third.size',
+  'pictures.caption.size',
+  'heads.line.size',
+];
+/** Settings for large print: the text at 16 points or more on open leading, small text in proportion, ragged lines. */
+export function largePrint(design: Design): Record<string, unknown> {
+  const { text, quotation, notes } = design;
+  const size = Math.max(LARGE_PRINT, text.size);
+  const grown = (n: Mp): Mp => Math.round((n * size) / text.size / 100) * 100;
   return {
-    name: 'Harrow',
-    family: 'EB Garamond',
-    page: { width: trim.width, height: trim.height },
-    margins: {
-      inside: wide ? inches(0.875) : inches(0.75),
-      outside: wide ? inches(0.75) : inches(0.5),
-      top: narrow ? pt(50) : pt(54),
-      bottom: narrow ? pt(50) : pt(54),
-    },
-    text: { size: pt(11), leading: pt(14), indent: inches(0.25), stretch: 167, shrink: 80, glyphScaling: 10 },
-    note: { size: pt(9), leading: pt(11) },
-    opening: {
-      sink: 6,
-      numberSize: pt(11),
-      titleSize: pt(20),
-      subtitleSize: pt(13),
-      gap: 4,
-      dropCapLines: 2,
-      smallCapWords: 4,
-    },
-    ornament: '❦',
-    head: { size: pt(9.5), above: pt(17) },
+    'text.size': size,
+    'text.leading': Math.round((size * 1.25) / 100) * 100,
+    'text.set': 'ragged',
+    'text.hyphens': false,
+    'quotation.size': grown(quotation.size),
+    'notes.size': grown(notes.size),
+    'notes.leading': grown(notes.leading),
+    ...Object.fromEntries(GROWN.map((path) => [path, grown(settingAt(design, path) as Mp)])),
   };
 }
 
-export const INTERIORS = ['Harrow'] as const;
-export const interiorOf = (_name: string, trim: Trim): Interior => harrow(trim);
+export function interiorOf(choice: DesignChoice, trim: Trim): Interior {
+  const design = designOf(choice);
+  const { page } = design;
+  const plain = plainMargins(trim);
+  return {
+    name: choice.interior,
+    ...design,
+    trim: { width: trim.width, height: trim.height },
+    margins: {
+      inside: page.inside ?? plain.inside,
+      outside: page.outside ?? plain.outside,
+      top: page.top ?? plain.top,
+      bottom: page.bottom ?? plain.bottom,
+    },
+  };
+}
 
-/** Grid rows of the type area: as many full leadings as stand between the margins. */
+/** How an edition numbers: as the book says, else as its interior does. */
+export function numberingWith(numbering: Numbering, { opening }: Design): Numbering {
+  if (numbering.chapters !== 'usual' || opening.numberForm === 'usual') return numbering;
+  return {
+    ...numbering,
+    chapters: opening.numberForm,
+    chapterWord: numbering.chapterWord && opening.numberWord,
+  };
+}
+
+/** Grid rows of the type area: as many full leadings as stand between the margins; never none. */
 export const rowsOf = (i: Interior): number =>
-  Math.floor((i.page.height - i.margins.top - i.margins.bottom) / i.text.leading);
-export const measureOf = (i: Interior): Mp => i.page.width - i.margins.inside - i.margins.outside;
+  Math.max(1, Math.floor((i.trim.height - i.margins.top - i.margins.bottom) / i.text.leading));
+export const measureOf = (i: Interior): Mp => i.trim.width - i.margins.inside - i.margins.outside;

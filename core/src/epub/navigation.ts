@@ -1,6 +1,6 @@
 /** The contents list as the navigation document has it (EPUB 3.3 §7) and as the older NCX does (OPF 2.0.1 §2.4.1). */
 import { escapeXml } from '../base';
-import type { ContentsEntry, Heading } from '../order';
+import type { ContentsEntry, Heading, IndexEntry, IndexTerm } from '../order';
 
 interface Branch {
   entry: ContentsEntry;
@@ -45,4 +45,21 @@ export function navPoints(entries: readonly ContentsEntry[], hrefOf: (e: Content
   const point = (b: Branch): string =>
     `<navPoint id="n${++n}"><navLabel><text>${label(b.entry.heading)}</text></navLabel><content src="${hrefOf(b.entry)}"/>${b.children.map(point).join('')}</navPoint>`;
   return branches(entries).map(point).join('\n');
+}
+
+/** An index: an ebook has no folios of its own, so a term's places are numbered links (EPUB Indexes 1.0 has the same order). */
+export function indexList(entries: readonly IndexEntry[], hrefOf: (place: string) => string | null): string {
+  const links = ({ places }: IndexTerm): string =>
+    places
+      .flatMap(({ section, block }, i) => {
+        const href = hrefOf(`${section}#${block}`);
+        return href ? [`<a href="${escapeXml(href)}">${i + 1}</a>`] : [];
+      })
+      .join(', ');
+  const item = (t: IndexTerm, under = ''): string => {
+    const at = links(t);
+    return `<li>${escapeXml(t.term)}${at ? ` ${at}` : ''}${under}</li>`;
+  };
+  const list = (items: readonly string[]): string => `<ul class="index">\n${items.join('\n')}\n</ul>`;
+  return list(entries.map((e) => item(e, e.under.length > 0 ? list(e.under.map((u) => item(u))) : '')));
 }

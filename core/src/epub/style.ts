@@ -1,27 +1,124 @@
-/** The ebook's style sheet. Size, face and colour are the reader's: only proportions and positions are set here. */
-export const STYLE = `@charset "utf-8";
-body { margin: 0; padding: 0; hyphens: auto; -webkit-hyphens: auto; }
-p { margin: 0; text-indent: 1.3em; text-align: justify; orphans: 2; widows: 2; }
+/**
+ * The ebook's style sheet, from the same design as the printed pages. Size, face and colour of the text are the reader's:
+ * only proportions, positions and cuts are set here.
+ */
+import type { Design, LineStyle } from '../design';
+
+export interface StyleFiles {
+  /** Picture that stands for a break, as the sheet refers to it; '' for none. */
+  breakPicture: string;
+}
+
+export function styleSheet(design: Design, { breakPicture }: StyleFiles): string {
+  return [
+    FIXED,
+    text(design),
+    headings(design),
+    breaks(design, breakPicture),
+    displayed(design),
+    pages(design),
+    CLOSING,
+  ].join('');
+}
+
+const CSS_ALIGN = { left: 'left', centre: 'center', right: 'right' } as const;
+/** A length of the design in parts of the text's size, so that it grows with the reader's own. */
+const em = (mp: number, size: number): string => `${Math.round((mp / size) * 100) / 100}em`;
+/** Print's display sizes are too large for a small screen: beyond the text's size only this share counts. */
+const SCREEN = 0.7;
+const onScreen = (mp: number, size: number): string =>
+  em(mp <= size ? mp : size + (mp - size) * SCREEN, size);
+
+function letters({ cut, letters: kind, spacing }: Pick<LineStyle, 'cut' | 'letters' | 'spacing'>): string {
+  const css = [
+    `font-style: ${cut.includes('italic') ? 'italic' : 'normal'}`,
+    `font-weight: ${cut.startsWith('bold') ? 'bold' : 'normal'}`,
+  ];
+  if (kind === 'small-capitals') css.push('font-variant-caps: small-caps');
+  if (kind === 'capitals') css.push('text-transform: uppercase');
+  if (spacing) css.push(`letter-spacing: ${spacing / 1000}em`);
+  return css.join('; ');
+}
+const lineCss = (line: LineStyle, size: number): string =>
+  `${letters(line)}; font-size: ${onScreen(line.size, size)}; text-align: ${CSS_ALIGN[line.align]};`;
+/** A string as CSS content, its signs by their numbers. */
+const content = (sign: string): string =>
+  `"${[...sign].map((c) => (/[\w *]/.test(c) ? c : `\\${(c.codePointAt(0) as number).toString(16)} `)).join('')}"`;
+
+function text({ text: t, opening: o }: Design): string {
+  const spaced = t.paragraphs === 'space';
+  const lead =
+    o.words === 'drop-capital'
+      ? `p.opens::first-letter { -webkit-initial-letter: ${o.dropLines}; initial-letter: ${o.dropLines}; }\n`
+      : o.words === 'small-capitals'
+        ? 'p.opens::first-line { font-variant-caps: small-caps; }\n'
+        : '';
+  return `p { margin: ${spaced ? '0 0 0.8em' : '0'}; text-indent: ${spaced ? '0' : em(t.indent, t.size)}; text-align: ${t.set === 'ragged' ? 'left' : 'justify'}; orphans: 2; widows: 2; }
 p.first, p.attribution, p.line, li p, td p, th p, aside p, figcaption p { text-indent: 0; }
-h1, h2, h3, h4 { font-weight: normal; text-align: center; line-height: 1.2; hyphens: none; -webkit-hyphens: none; break-after: avoid; }
-h1 { margin: 3em 0 2em; font-size: 1.5em; }
-h1 .number { display: block; font-size: 0.65em; letter-spacing: 0.1em; margin-bottom: 0.6em; font-variant-caps: small-caps; }
-h1 .title { display: block; }
-p.subtitle { margin: -1.4em 0 2em; text-align: center; text-indent: 0; font-style: italic; }
-h2 { margin: 1.6em 0 0.8em; font-size: 1.1em; font-variant-caps: small-caps; }
-h3 { margin: 1.4em 0 0.6em; font-size: 1em; font-style: italic; text-align: left; }
-h4 { margin: 1.2em 0 0.5em; font-size: 1em; font-weight: bold; text-align: left; }
-hr.ornament { border: 0; height: auto; margin: 1.2em 0; text-align: center; }
-hr.ornament::before { content: "\\2766"; }
-hr.blank { border: 0; height: 0; margin: 0.7em 0; }
-blockquote, .letter { margin: 1em 1.3em; }
+${t.hyphens ? '' : 'body { hyphens: manual; -webkit-hyphens: manual; }\n'}${lead}`;
+}
+
+function headings({ text: { size }, opening: o, subheads: s }: Design): string {
+  const edge = (side: string): string => `border-${side}: 1px solid; padding-${side}: 0.4em; `;
+  const above = o.rules === 'above' || o.rules === 'both' ? edge('top') : '';
+  const below = o.rules === 'below' || o.rules === 'both' ? edge('bottom') : '';
+  const at = { above: 'h1::before', between: 'h1 .number::after', below: 'h1::after' }[o.ornamentAt];
+  const ornament = o.ornament
+    ? `${at} { content: ${content(o.ornament)}; display: block; font-size: 1rem; letter-spacing: 0; margin: 0.4em 0; }\n`
+    : '';
+  return `h1 { margin: ${Math.min(4, 1 + o.sink * 0.35)}em 0 ${0.6 + o.gap * 0.3}em; font-size: 1em; text-align: ${CSS_ALIGN[o.title.align]}; ${above}${below}}
+h1 .number { display: block; margin-bottom: ${em(0.6 * size, Math.max(size, o.number.size * SCREEN))}; ${lineCss(o.number, size)} }
+h1 .title { display: block; ${lineCss(o.title, size)} }
+p.subtitle { margin: -${0.3 + o.gap * 0.3}em 0 ${0.6 + o.gap * 0.3}em; text-indent: 0; ${lineCss(o.subtitle, size)} }
+${ornament}h2 { margin: 1.6em 0 0.8em; ${lineCss(s.first, size)} }
+h3 { margin: 1.4em 0 0.6em; ${lineCss(s.second, size)} }
+h4 { margin: 1.2em 0 0.5em; ${lineCss(s.third, size)} }
+`;
+}
+
+function breaks({ breaks: b }: Design, picture: string): string {
+  const sign = picture
+    ? `hr.ornament { border: 0; height: 1.6em; margin: 1.2em 0; background: url("${picture}") no-repeat center; background-size: contain; }\n`
+    : b.sign
+      ? `hr.ornament { border: 0; height: auto; margin: 1.2em 0; text-align: center; }\nhr.ornament::before { content: ${content(b.sign)}; }\n`
+      : 'hr.ornament { border: 0; height: 0; margin: 0.9em 0; }\n';
+  const resume = b.resume === 'indent' ? 'hr + p.first { text-indent: 1.3em; }\n' : '';
+  return `${sign}hr.blank { border: 0; height: 0; margin: 0.7em 0; }\n${resume}`;
+}
+
+function displayed({ text: { size }, quotation: q, verse: v, pictures: p }: Design): string {
+  const inset = { both: '1em 1.3em', left: '1em 0 1em 1.3em', none: '1em 0' }[q.inset];
+  return `blockquote { margin: ${inset}; font-style: ${q.cut === 'italic' ? 'italic' : 'normal'}; font-size: ${em(q.size, size)}; }
+.verse { margin: 1em 0 1em ${em(v.inset, size)}; font-style: ${v.cut === 'italic' ? 'italic' : 'normal'}; }
+figcaption { margin-top: 0.5em; ${lineCss(p.caption, size)} }
+${p.frame ? 'figure img { border: 1px solid; }\n' : ''}`;
+}
+
+function pages({ text: { size }, titlePage: t, partPage: p, notes: n }: Design): string {
+  return `.title-page .book-title { margin: 20% 0 0; line-height: 1.2; ${lineCss(t.title, size)} }
+.title-page .book-subtitle { margin: 0.8em 0 0; ${lineCss(t.subtitle, size)} }
+.title-page .author { margin: 3em 0 0; ${lineCss(t.author, size)} }
+.title-page .other { margin: 0.8em 0 0; text-align: ${CSS_ALIGN[t.subtitle.align]}; font-style: italic; }
+.title-page .imprint { margin: 6em 0 0; ${lineCss(t.imprint, size)} }
+.half-title p { margin-top: 30%; ${lineCss(t.author, size)} }
+.part h1 { margin-top: 35%; text-align: ${CSS_ALIGN[p.title.align]}; border: 0; }
+.part h1 .number { ${lineCss(p.number, size)} }
+.part h1 .title { ${lineCss(p.title, size)} }
+aside { margin: 1em 0 0; font-size: ${em(n.size, size)}; }
+`;
+}
+
+const FIXED = `@charset "utf-8";
+body { margin: 0; padding: 0; hyphens: auto; -webkit-hyphens: auto; }
+h1, h2, h3, h4 { font-weight: normal; line-height: 1.2; text-wrap: balance; hyphens: none; -webkit-hyphens: none; break-after: avoid; }
+`;
+const CLOSING = `.letter { margin: 1em 1.3em; }
 blockquote p:first-child, .letter p:first-child, .passage p { text-indent: 0; }
 p.attribution { text-align: right; }
 .passage { margin: 1em 0; }
 .passage.centre p { text-align: center; }
 .passage.right p { text-align: right; }
 .passage.inset { margin: 1em 1.3em; }
-.verse { margin: 1em 0 1em 2em; }
 .stanza { margin: 0 0 1em; break-inside: avoid; }
 .verse p.line { text-align: left; padding-left: 2em; text-indent: -2em; }
 .verse p.in1 { margin-left: 1em; }
@@ -37,27 +134,20 @@ figure.arch img { border-radius: 50% 50% 0 0; }
 figure.w10 img { width: 10%; } figure.w20 img { width: 20%; } figure.w30 img { width: 30%; }
 figure.w40 img { width: 40%; } figure.w50 img { width: 50%; } figure.w60 img { width: 60%; }
 figure.w70 img { width: 70%; } figure.w80 img { width: 80%; } figure.w90 img { width: 90%; }
-figcaption { font-size: 0.9em; font-style: italic; text-align: center; margin-top: 0.5em; }
 pre { margin: 1em 0; white-space: pre-wrap; text-align: left; }
 table { margin: 1em 0; border-collapse: collapse; }
 td, th { padding: 0.2em 0.8em 0.2em 0; text-align: left; vertical-align: top; }
-aside { margin: 1em 0 0; font-size: 0.9em; }
 a[role="doc-noteref"] { vertical-align: super; font-size: 0.7em; line-height: 0; text-decoration: none; }
 .small-caps { font-variant-caps: small-caps; }
 .page-break { break-after: page; }
-.title-page, .half-title, .dedication, .part { text-align: center; }
-.title-page p, .half-title p, .dedication p, .copyright p { text-indent: 0; text-align: center; }
-.title-page .book-title { margin: 20% 0 0; font-size: 2em; line-height: 1.2; }
-.title-page .book-subtitle { margin: 0.8em 0 0; font-size: 1.2em; font-style: italic; }
-.title-page .author { margin: 3em 0 0; font-size: 1.2em; }
-.title-page .imprint { margin: 6em 0 0; }
-.half-title p { margin-top: 30%; }
+.title-page p, .half-title p, .dedication p, .copyright p { text-indent: 0; }
+.dedication p { text-align: center; }
 .dedication p, .epigraph p { margin-top: 0.5em; font-style: italic; }
 .dedication, .epigraph { margin-top: 25%; }
-.part h1 { margin-top: 35%; }
 .copyright p { text-align: left; margin: 0 0 1em; font-size: 0.9em; }
 .cover { margin: 0; text-align: center; }
 .cover img { max-width: 100%; max-height: 100vh; }
+ul.index { list-style: none; padding-left: 1em; }
 nav ol { list-style: none; padding-left: 1em; }
 nav li { margin: 0.3em 0; }
 `;

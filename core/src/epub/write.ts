@@ -3,23 +3,36 @@
  * contents list as the printed page, an NCX beside it for older readers, accessibility metadata from the content.
  */
 import { done, escapeXml, refused, writeZip, type Outcome, type ZipPart } from '../base';
-import { kindRule, sectionsOf, type Book, type Edition, type Picture, type Section } from '../book';
+import {
+  kindRule,
+  opensText,
+  sectionsOf,
+  type Book,
+  type Edition,
+  type Picture,
+  type Section,
+} from '../book';
 import { textLines, type Composition } from '../compose';
+import { designOf, numberingWith, type Design } from '../design';
 import {
   contentsOf,
+  figuresOf,
   copyrightLines,
   hasText,
   headingsOf,
+  indexOf,
   isStanding,
+  listsFigures,
+  makesIndex,
   standingContent,
   titlePageLines,
   type ContentsEntry,
   type Heading,
 } from '../order';
 import { authorsLine, bareIsbn, RELATOR, sortNameOf } from '../record';
-import { contentsList, depthOfContents, navPoints } from './navigation';
+import { contentsList, depthOfContents, indexList, navPoints } from './navigation';
 import { accessMeta, factsOf } from './access';
-import { STYLE } from './style';
+import { styleSheet } from './style';
 import { pageMark, SectionWriter, xhtmlFile, type PageMark } from './xhtml';
 
 export interface EpubInput {
@@ -61,6 +74,7 @@ export function writeEpub({ book, edition: editionId, pictures, print }: EpubInp
 }
 
 class EpubWriter {
+  private readonly design: Design;
   private readonly headings: Map<string, Heading>;
   private readonly contents: ContentsEntry[];
   private readonly fileOf = new Map<string, string>();
@@ -78,8 +92,10 @@ class EpubWriter {
     private readonly pictures: ReadonlyMap<string, Uint8Array>,
     private readonly print: EpubInput['print'],
   ) {
-    this.headings = headingsOf(sections, book, edition);
-    const listed = contentsOf(sections, book, edition.contents.levels).filter(
+    this.design = designOf(edition);
+    const naming = { ...book, numbering: numberingWith(book.numbering, this.design) };
+    this.headings = headingsOf(sections, naming, edition);
+    const listed = contentsOf(sections, naming, edition.contents.levels).filter(
       (e) => e.section.kind !== 'contents',
     );
     // A navigation document must list something, even for a book of plain pages.
@@ -106,13 +122,14 @@ class EpubWriter {
 
   write(): Uint8Array {
     const texts = this.sections.filter((s) => s.kind !== 'contents').map((s, i) => this.textFile(s, i));
+    const style = this.style();
     const parts: ZipPart[] = [
       { name: 'mimetype', bytes: encode('application/epub+zip'), stored: true },
       { name: 'META-INF/container.xml', bytes: encode(CONTAINER) },
       { name: 'EPUB/package.opf', bytes: encode(this.packageFile(texts)) },
       { name: 'EPUB/nav.xhtml', bytes: encode(this.navFile()) },
       { name: 'EPUB/toc.ncx', bytes: encode(this.ncxFile()) },
-      { name: 'EPUB/style.css', bytes: encode(STYLE) },
+      { name: 'EPUB/style.css', bytes: encode(style) },
     ];
     if (this.cover) parts.push({ name: 'EPUB/text/cover.xhtml', bytes: encode(this.coverFile(this.cover)) });
     for (const t of texts) parts.push({ name: `EPUB/${t.name}`, bytes: encode(t.xhtml) });
@@ -123,6 +140,11 @@ class EpubWriter {
         stored: true,
       });
     return writeZip(parts);
+  }
+
+  private style(): string {
+    const sign = this.pictureHref(this.design.breaks.picture);
+    return styleSheet(this.design, { breakPicture: sign ? sign.href.replace('../', '') : '' });
   }
 
   private allPictures(): Picture[] {
@@ -152,16 +174,23 @@ class EpubWriter {
   private textFile(section: Section, index: number): TextFile {
     const rule = kindRule(section.kind);
     const heading = this.headings.get(section.id) as Heading;
-    const writer = new SectionWriter({
-      pictureHref: (id) => this.pictureHref(id),
-      pages: this.pages,
-      placeHref: (target) => this.placeHref(target),
-    });
+    const writer = new SectionWriter(
+      {
+        pictureHref: (id) => this.pictureHref(id),
+        pages: this.pages,
+        placeHref: (target) => this.placeHref(target),
+      },
+      opensText(section.kind),
+    );
     const text = isStanding(section, this.book.record)
       ? this.standing(section, writer)
       : hasText(section.content)
         ? writer.body(section.content)
-        : '';
+        : listsFigures(section)
+          ? contentsList(figuresOf(this.sections), (e) => this.hrefOf(e).replace('text/', ''))
+          : makesIndex(section)
+            ? indexList(indexOf(this.sections, this.book.record.language), (to) => this.placeHref(to))
+            : '';
     const pages = (this.sectionPages.get(section.id) ?? []).map(pageMark).join('');
     const head = rule.opening === 'heading' || section.kind === 'part' ? this.headingHtml(heading) : '';
     const labelled = head ? ' aria-labelledby="heading"' : ` aria-label="${escapeXml(heading.label)}"`;

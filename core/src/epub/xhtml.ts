@@ -26,7 +26,11 @@ export class SectionWriter {
   private firstParagraph = true;
   readonly linkedBlocks = new Set<string>();
 
-  constructor(private readonly c: SectionContext) {}
+  constructor(
+    private readonly c: SectionContext,
+    /** The next paragraph opens a chapter, or what stands like one. */
+    private opens = false,
+  ) {}
 
   body(doc: Node): string {
     doc.descendants((n) => {
@@ -62,7 +66,9 @@ export class SectionWriter {
       case 'paragraph': {
         const first = this.firstParagraph;
         this.firstParagraph = false;
-        return `<p${id}${first ? ' class="first"' : ''}>${this.inline(n)}</p>`;
+        const opens = this.opens ? ' opens' : '';
+        this.opens = false;
+        return `<p${id}${first ? ` class="first${opens}"` : ''}>${this.inline(n)}</p>`;
       }
       case 'subhead':
         this.firstParagraph = true;

@@ -1,6 +1,7 @@
 /** The one contents list: the printed contents page, the ebook's navigation and the running order all read it. */
 import { kindRule, type Edition, type Section } from '../book';
 import { headingsOf, type Heading, type Naming } from './number';
+import { hasText } from './standing';
 
 export interface ContentsEntry {
   section: Section;
@@ -46,3 +47,24 @@ export function contentsOf(
   }
   return entries;
 }
+
+/** Entries of a list of figures: every picture with a caption, in the order of the book. */
+export function figuresOf(sections: readonly Section[]): ContentsEntry[] {
+  const entries: ContentsEntry[] = [];
+  for (const section of sections)
+    section.content.descendants((n) => {
+      const title = n.textContent.replace(/\s+/g, ' ').trim();
+      if (n.type.name === 'figure' && title !== '')
+        entries.push({
+          section,
+          block: n.attrs.id as string,
+          heading: { number: '', title, subtitle: '', label: title },
+          depth: 0,
+        });
+      return n.type.name !== 'figure' && !n.isTextblock;
+    });
+  return entries;
+}
+
+/** A list of figures is made by itself where nothing was written on its page. */
+export const listsFigures = (s: Section): boolean => s.kind === 'list-of-figures' && !hasText(s.content);

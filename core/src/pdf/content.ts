@@ -7,9 +7,12 @@
  */
 import { ptString, type Mp } from '../base';
 import {
+  FURNITURE,
   GLYPH,
   HYPHENATED,
+  LINE_START,
   maskCurves,
+  partOf,
   PICT,
   PICT_LENGTH,
   RULE,
@@ -19,6 +22,7 @@ import {
   type DisplayList,
 } from '../compose';
 import type { FontUse } from './font';
+import type { Run } from './screen';
 
 export class Bytes {
   private buffer = new Uint8Array(1 << 16);
@@ -58,8 +62,90 @@ const utf16 = (text: string): string =>
 const actualText = (text: string): string => `/Span<</ActualText<feff${utf16(text)}>>>BDC\n`;
 const SOFT_HYPHEN = '\u00ad';
 
+/** Parts of the design that say nothing. */
+const DECORATION = /^contents\.leader$|\.ornament$|^breaks\.sign$/;
+
+/** Marks what is drawn as stretches of the structure (§14.6), each with its number on the page; furniture is an artifact. */
+class Marking {
+  readonly runs: Run[] = [];
+  private now = '';
+  /** The last run ended in a hyphen that is not in the text. */
+  private divided = false;
+  /** Offset in its block at which the last run ended. */
+  private until = 0;
+  constructor(
+    private readonly list: DisplayList,
+    private readonly pictures: readonly string[],
+    private readonly out: Bytes,
+  ) {}
+
+  /**
+   * Words of a block or of a part of the design, inside a text object. Answers whether a line of the same words goes
+   * on: between them stands a space that no line shows.
+   */
+  text(at: number): boolean {
+    const flags = this.list.ops[at + 8] as number;
+    const part = partOf(flags);
+    const furniture = (flags & FURNITURE) !== 0 || DECORATION.test(part);
+    const block = this.list.blocks[this.list.ops[at + 6] as number] ?? '';
+    const key = furniture ? '/' : `${part} ${block}`;
+    const { ops } = this.list;
+    const offset = ops[at + 7] as number;
+    // Words that follow without a gap, after a drop capital or a dash, are not parted.
+    const apart = (flags & LINE_START) !== 0 && !this.divided && offset > this.until;
+    this.divided = (flags & HYPHENATED) !== 0;
+    this.until = offset;
+    for (let g = ops[at + 5] as number; g > 0; g--)
+      this.until += ops[at + TEXT_HEAD + (g - 1) * GLYPH + 4] as number;
+    if (key === this.now) return key !== '/' && apart;
+    this.end();
+    this.now = key;
+    if (furniture || (part === '' && block === '')) this.out.ascii('/Artifact BMC\n');
+    else this.begin('Span', { block, part, picture: '' });
+    return false;
+  }
+  figure(picture: number): void {
+    this.end();
+    this.now = 'picture';
+    this.begin('Figure', { block: '', part: '', picture: this.pictures[picture] ?? '' });
+  }
+  rule(): void {
+    this.end();
+    this.now = '/';
+    this.out.ascii('/Artifact BMC\n');
+  }
+  end(): void {
+    if (this.now !== '') this.out.ascii('EMC\n');
+    this.now = '';
+  }
+  private begin(tag: string, run: Omit<Run, 'mcid'>): void {
+    const mcid = this.runs.push({ mcid: this.runs.length, ...run }) - 1;
+    this.out.ascii(`/${tag}<</MCID ${mcid}>>BDC\n`);
+  }
+}
+
+/** A page's stream with the stretches of its structure. */
+export function taggedContent(
+  list: DisplayList,
+  fonts: readonly FontUse[],
+  pictures: readonly string[],
+  spaces: readonly number[],
+  out: Bytes,
+): { content: Uint8Array; runs: Run[] } {
+  const marking = new Marking(list, pictures, out);
+  const content = pageContent(list, fonts, out, marking, spaces);
+  return { content, runs: marking.runs };
+}
+
 /** Draws a page. `fonts[i]` collects the glyphs used of face i. Lengths of the list are from the top; PDF's are from the foot. */
-export function pageContent(list: DisplayList, fonts: readonly FontUse[], out: Bytes): Uint8Array {
+export function pageContent(
+  list: DisplayList,
+  fonts: readonly FontUse[],
+  out: Bytes,
+  marking: Marking | null = null,
+  /** Glyph of the word space by face, for what is read aloud. */
+  spaces: readonly number[] = [],
+): Uint8Array {
   out.clear();
   const { ops, text, height } = list;
   const y = (v: Mp): string => ptString(height - v);
@@ -77,7 +163,10 @@ export function pageContent(list: DisplayList, fonts: readonly FontUse[], out: B
     scale = 100_000;
   };
   const end = (): void => {
-    if (inText) out.ascii('ET\n');
+    if (inText) {
+      marking?.end();
+      out.ascii('ET\n');
+    }
     inText = false;
   };
   out.ascii('0 g\n');
@@ -91,7 +180,9 @@ export function pageContent(list: DisplayList, fonts: readonly FontUse[], out: B
         number,
         number,
       ];
+      marking?.rule();
       out.ascii(`${ptString(x)} ${y(ry + t)} ${ptString(w)} ${ptString(t)} re f\n`);
+      marking?.end();
       at += RULE_LENGTH;
     } else if (op === PICT) {
       end();
@@ -103,17 +194,29 @@ export function pageContent(list: DisplayList, fonts: readonly FontUse[], out: B
         number,
         number,
       ];
+      marking?.figure(n);
       out.ascii(
         `q ${clip(mask, x, py, w, h, y)}${ptString(w)} 0 0 ${ptString(h)} ${ptString(x)} ${y(py + h)} cm /P${n} Do Q\n`,
       );
+      marking?.end();
       at += PICT_LENGTH;
     } else if (op === TEXT) {
       begin();
+      const goesOn = marking?.text(at) ?? false;
       const face = ops[at + 1] as number;
       const runSize = ops[at + 2] as number;
       const count = ops[at + 5] as number;
       const flags = ops[at + 8] as number;
       const runScale = ops[at + 9] as number;
+      if (goesOn && font >= 0) {
+        const space = spaces[font] as number;
+        const use = fonts[font] as FontUse;
+        use.spells(space, ' ', 0, 1);
+        out.ascii('[(');
+        out.literal(space >> 8);
+        out.literal(space & 255);
+        out.ascii(')]TJ\n');
+      }
       if (face !== font || runSize !== size) {
         out.ascii(`/F${face} ${ptString(runSize)} Tf\n`);
         font = face;

@@ -1,14 +1,26 @@
 /**
- * The printer's PDF: version 1.4 with a classic cross-reference table, faces embedded, one black, all boxes equal to the
- * trim, nothing a printer refuses (no links, no encryption, no transparency). The same book gives the same bytes.
+ * A book's PDF. The printer's: version 1.4 with a classic cross-reference table, faces embedded, one black, all boxes
+ * equal to the trim, nothing a printer refuses (no links, no encryption, no transparency). The screen's: bookmarks, links,
+ * the structure of the text, pictures in colour, the cover first. The same book gives the same bytes.
  */
-import { PDFContext, PDFHexString, PDFName, PDFString, PDFWriter, type PDFRef } from 'pdf-lib';
+import { PDFContext, PDFHexString, PDFName, PDFString, PDFWriter, type PDFDict, type PDFRef } from 'pdf-lib';
 import { ptString, type Mp } from '../base';
 import { DisplayIndex, displayList, type DrawnPage } from '../compose';
 import { authorsLine, type BookRecord } from '../record';
 import { WordCopy, type FaceCard, type WordsPart } from '../type';
-import { Bytes, pageContent } from './content';
+import { Bytes, pageContent, taggedContent } from './content';
 import { FontUse, writeFont, type FontTools } from './font';
+import {
+  annotations,
+  outlines,
+  structure,
+  type PlaceOf,
+  type Run,
+  type ScreenFacts,
+  type ScreenPage,
+} from './screen';
+import { spotsOf, type PageSpots } from './spots';
+import { mark, VERSION, type PdfKind } from './standards';
 
 /** A picture in the form in which the file carries it. */
 export interface PdfPicture {
@@ -30,10 +42,17 @@ export interface PrintPdfEnd {
   firstArabic: number;
   /** By the picture's id. */
   pictures: ReadonlyMap<string, PdfPicture>;
+  /** Section of each page in the order of the book. */
+  sections: readonly string[];
+  /** Shown before the first page of a file for the screen. */
+  cover: PdfPicture | null;
 }
 
-/** "2026-03-01" → D:20260301000000Z (ISO 32000-1 §7.9.4). */
-const pdfDate = (iso: string): string => `D:${iso.replace(/\D/g, '').padEnd(14, '0').slice(0, 14)}Z`;
+interface PageContent {
+  bytes: Uint8Array;
+  runs: readonly Run[];
+  spots: PageSpots | null;
+}
 
 /**
  * A file in the making. Pages may come as soon as they are set, from another thread and before all the words of the book
@@ -44,11 +63,16 @@ export class PrintFile {
   private readonly cards: FaceCard[] = [];
   private readonly index = new DisplayIndex();
   private readonly fonts: FontUse[] = [];
-  private readonly contents = new Map<number, Uint8Array>();
+  private readonly contents = new Map<number, PageContent>();
   private readonly out = new Bytes();
   private size = { width: 0, height: 0 };
 
-  constructor(private readonly tools: FontTools) {}
+  constructor(
+    private readonly tools: FontTools,
+    private readonly kind: PdfKind,
+    /** What a file for the screen tells of the book; null for a printer's. */
+    private readonly screen: ScreenFacts | null = null,
+  ) {}
 
   /** Words and faces that coming pages name. */
   know(words: WordsPart, cards: readonly FaceCard[]): void {
@@ -60,20 +84,32 @@ export class PrintFile {
     const list = displayList(page, this.words, this.index);
     for (let i = this.fonts.length; i < this.index.faces.length; i++)
       this.fonts.push(new FontUse(this.cards[this.index.faces[i] as number] as FaceCard));
-    this.contents.set(number, this.tools.deflate(pageContent(list, this.fonts, this.out)));
+    const { content, runs } = this.screen
+      ? taggedContent(
+          list,
+          this.fonts,
+          this.index.pictures,
+          this.index.faces.map((f) => this.words.spaces[f] as number),
+          this.out,
+        )
+      : { content: pageContent(list, this.fonts, this.out), runs: [] };
+    const spots = this.screen && spotsOf(page, this.words, this.screen.links);
+    this.contents.set(number, { bytes: this.tools.deflate(content), runs, spots });
     this.size = { width: page.width, height: page.height };
   }
 
   async end(end: PrintPdfEnd): Promise<Uint8Array> {
-    const { index, fonts, contents, size, tools } = this;
-    return writeFile({ ...end, index, fonts, contents, size, tools });
+    const { index, fonts, contents, size, tools, kind, screen } = this;
+    return writeFile({ ...end, index, fonts, contents, size, tools, kind, screen });
   }
 }
 
 interface WholeFile extends PrintPdfEnd {
   index: DisplayIndex;
   fonts: readonly FontUse[];
-  contents: ReadonlyMap<number, Uint8Array>;
+  contents: ReadonlyMap<number, PageContent>;
+  kind: PdfKind;
+  screen: ScreenFacts | null;
   size: { width: Mp; height: Mp };
   tools: FontTools;
 }
@@ -84,38 +120,26 @@ async function writeFile(file: WholeFile): Promise<Uint8Array> {
   const pagesRef = context.nextRef();
   const resources = context.nextRef();
   const box = [0, 0, Number(ptString(file.size.width)), Number(ptString(file.size.height))];
-  const kids = order.map((number) => {
-    const content = context.register(
-      context.stream(file.contents.get(number) as Uint8Array, { Filter: 'FlateDecode' }),
-    );
-    return context.register(
-      context.obj({
-        Type: 'Page',
-        Parent: pagesRef,
-        MediaBox: box,
-        CropBox: box,
-        BleedBox: box,
-        TrimBox: box,
-        Resources: resources,
-        Contents: content,
-      }),
-    );
+  const pages: ScreenPage[] = order.map((number, i) => {
+    const { bytes, runs } = file.contents.get(number) as PageContent;
+    const dict = context.obj({
+      Type: 'Page',
+      Parent: pagesRef,
+      MediaBox: box,
+      CropBox: box,
+      BleedBox: box,
+      TrimBox: box,
+      Resources: resources,
+      Contents: context.register(context.stream(bytes, { Filter: 'FlateDecode' })),
+    });
+    return { ref: context.register(dict), dict, section: file.sections[i] ?? '', runs };
   });
+  const kids = pages.map((p) => p.ref);
   const xobjects: Record<string, PDFRef> = {};
   index.pictures.forEach((id, i) => {
     const p = pictures.get(id);
     if (!p) return;
-    xobjects[`P${i}`] = context.register(
-      context.stream(p.bytes, {
-        Type: 'XObject',
-        Subtype: 'Image',
-        Width: p.width,
-        Height: p.height,
-        ColorSpace: p.space,
-        BitsPerComponent: 8,
-        Filter: p.filter,
-      }),
-    );
+    xobjects[`P${i}`] = image(context, p);
   });
   const fontDict: Record<string, PDFRef> = {};
   for (const [i, f] of fonts.entries()) fontDict[`F${i}`] = writeFont(context, f, tools);
@@ -123,39 +147,107 @@ async function writeFile(file: WholeFile): Promise<Uint8Array> {
     resources,
     context.obj({ ProcSet: ['PDF', 'Text', 'ImageB', 'ImageC'], Font: fontDict, XObject: xobjects }),
   );
+  if (file.cover) kids.unshift(coverPage(context, pagesRef, box, file.cover, record.title));
   context.assign(pagesRef, context.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
-  const catalog = context.register(
-    context.obj({
-      Type: 'Catalog',
-      Pages: pagesRef,
-      PageLabels: { Nums: pageLabels(file.firstArabic) },
-      Lang: PDFString.of(record.language),
-      ViewerPreferences: { DisplayDocTitle: true },
-      PageLayout: 'TwoPageRight',
-    } as never),
-  );
+  const catalog = context.obj({
+    Type: 'Catalog',
+    Pages: pagesRef,
+    PageLabels: { Nums: pageLabels(file.firstArabic, file.cover !== null) },
+    Lang: PDFString.of(record.language),
+    ViewerPreferences: { DisplayDocTitle: true },
+    PageLayout: 'TwoPageRight',
+  } as never) as unknown as PDFDict;
   const info = context.obj({
     Producer: PDFString.of('Pagina'),
     Creator: PDFString.of('Pagina'),
     Trapped: 'False',
   });
-  if (record.title) info.set(PDFName.of('Title'), PDFHexString.fromText(fullTitle(record)));
-  if (authorsLine(record)) info.set(PDFName.of('Author'), PDFHexString.fromText(authorsLine(record)));
-  if (date) {
-    info.set(PDFName.of('CreationDate'), PDFString.of(pdfDate(date)));
-    info.set(PDFName.of('ModDate'), PDFString.of(pdfDate(date)));
-  }
-  context.trailerInfo.Root = catalog;
+  const title = fullTitle(record);
+  const id = fileId(context.largestObjectNumber, kids.length, title, date);
+  mark(context, catalog, info, {
+    kind: file.kind,
+    title,
+    author: authorsLine(record),
+    language: record.language,
+    date,
+    id,
+  });
+  if (file.screen) lead(context, catalog, pages, file, file.screen);
+  context.trailerInfo.Root = context.register(catalog);
   context.trailerInfo.Info = context.register(info);
-  const id = PDFHexString.of(fileId(context.largestObjectNumber, kids.length, fullTitle(record), date));
-  context.trailerInfo.ID = context.obj([id, id]);
-  return asVersion14(await PDFWriter.forContext(context, Infinity).serializeToBuffer());
+  const hex = PDFHexString.of(id);
+  context.trailerInfo.ID = context.obj([hex, hex]);
+  return asVersion(VERSION[file.kind], await PDFWriter.forContext(context, Infinity).serializeToBuffer());
 }
 
-/** The writer always says 1.7; nothing in the file needs more than 1.4, which old printers' systems read. */
-function asVersion14(bytes: Uint8Array): Uint8Array {
-  bytes[7] = 0x34;
+/** The writer always says 1.7; old printers' systems read only what says less. */
+function asVersion(version: string, bytes: Uint8Array): Uint8Array {
+  bytes[7] = version.charCodeAt(2);
   return bytes;
+}
+
+const image = (context: PDFContext, p: PdfPicture): PDFRef =>
+  context.register(
+    context.stream(p.bytes, {
+      Type: 'XObject',
+      Subtype: 'Image',
+      Width: p.width,
+      Height: p.height,
+      ColorSpace: p.space,
+      BitsPerComponent: 8,
+      Filter: p.filter,
+    }),
+  );
+
+/** The cover on a page of the book's size: as large as it can be shown whole. */
+function coverPage(
+  context: PDFContext,
+  parent: PDFRef,
+  box: readonly number[],
+  cover: PdfPicture,
+  title: string,
+): PDFRef {
+  const [, , width, height] = box as [number, number, number, number];
+  const scale = Math.min(width / cover.width, height / cover.height);
+  const [w, h] = [cover.width * scale, cover.height * scale];
+  const n = (x: number): string => ptString(Math.round(x * 1000));
+  const drawn = `/Figure<</Alt<${PDFHexString.fromText(`Cover of ${title}`).asString()}>>>BDC\nq ${n(w)} 0 0 ${n(h)} ${n((width - w) / 2)} ${n((height - h) / 2)} cm /C Do Q\nEMC\n`;
+  return context.register(
+    context.obj({
+      Type: 'Page',
+      Parent: parent,
+      MediaBox: [...box],
+      Resources: { XObject: { C: image(context, cover) } },
+      Contents: context.register(context.stream(drawn)),
+    } as never),
+  );
+}
+
+/** Bookmarks, links and structure. */
+function lead(
+  context: PDFContext,
+  catalog: PDFDict,
+  pages: readonly ScreenPage[],
+  { order, contents, size }: WholeFile,
+  screen: ScreenFacts,
+): void {
+  const height = size.height / 1000;
+  const blocks = new Map<string, { page: PDFRef; top: number }>();
+  const starts = new Map<string, { page: PDFRef; top: number }>();
+  const spotsAt = (i: number): PageSpots | null => contents.get(order[i] as number)?.spots ?? null;
+  pages.forEach((p, i) => {
+    if (p.runs.length > 0 && !starts.has(p.section)) starts.set(p.section, { page: p.ref, top: height });
+    for (const [block, y] of spotsAt(i)?.blocks ?? [])
+      if (!blocks.has(block)) blocks.set(block, { page: p.ref, top: height - y / 1000 });
+  });
+  const placeOf: PlaceOf = (section, block) =>
+    (block === null ? undefined : blocks.get(block)) ?? starts.get(section) ?? null;
+  pages.forEach((p, i) => {
+    const refs = annotations(context, spotsAt(i)?.links ?? [], height, placeOf);
+    if (refs.length > 0) p.dict.set(PDFName.of('Annots'), context.obj(refs));
+  });
+  outlines(context, catalog, screen.outline, placeOf);
+  structure(context, catalog, pages, screen);
 }
 
 const fullTitle = (r: BookRecord): string => (r.subtitle ? `${r.title}: ${r.subtitle}` : r.title);
@@ -173,7 +265,12 @@ function fileId(...parts: (string | number)[]): string {
 }
 
 /** Roman front matter and arabic body as page labels (§12.4.2). */
-function pageLabels(firstArabic: number): unknown[] {
-  if (firstArabic <= 0) return [0, { S: 'D', St: 1 }];
-  return [0, { S: 'r', St: 1 }, firstArabic, { S: 'D', St: 1 }];
+function pageLabels(firstArabic: number, cover: boolean): unknown[] {
+  const before = cover ? 1 : 0;
+  return [
+    ...(cover ? [0, { P: PDFString.of('Cover') }] : []),
+    ...(firstArabic > 0 ? [before, { S: 'r', St: 1 }] : []),
+    before + Math.max(0, firstArabic),
+    { S: 'D', St: 1 },
+  ];
 }

@@ -1,2 +1,5 @@
 export * from './file';
 export { type FontTools } from './font';
+export { screenFacts } from './facts';
+export { type ScreenFacts } from './screen';
+export { PDF_KINDS, type PdfKind } from './standards';

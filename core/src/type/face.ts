@@ -138,6 +138,12 @@ export class Face {
     return this.advanceOfGlyph(this.glyphOf(codePoint));
   }
 
+  /** Whether a feature such as "smcp" gives letters another shape. */
+  changesBy(feature: string): boolean {
+    const plain = this.shape('a', '', 'en').ids[0];
+    return this.shape('a', feature, 'en').ids[0] !== plain;
+  }
+
   card(): FaceCard {
     const { name, bytes, upem, ascender, descender, capHeight } = this;
     const advances = Int32Array.from({ length: this.glyphCount() }, (_, g) => this.advanceOfGlyph(g));

@@ -2,19 +2,25 @@
 /** One page as the worker draws it. It is drawn when first seen and again when the composition changes. */
 import { useEffect, useRef, useState } from 'react';
 import { useComposed, useTitle } from '@/title/context';
-import type { TextLine } from '@/workers/messages';
+import type { TextLine, Which } from '@/workers/messages';
+
+const NONE = { composed: null, generation: 0 };
 
 export function PageCanvas({
   page,
   width,
+  of = 'book',
   onLines,
 }: {
   page: number;
   width: number;
+  /** The composition it belongs to. */
+  of?: Which;
   onLines?: (lines: TextLine[]) => void;
 }) {
   const { composer } = useTitle();
-  const { composed, generation } = useComposed();
+  const state = useComposed();
+  const { composed, generation } = of === 'book' ? state : (state[of] ?? NONE);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [seen, setSeen] = useState(false);
   useEffect(() => {
@@ -31,7 +37,7 @@ export function PageCanvas({
     if (!seen || !composed) return;
     let stale = false;
     const dense = Math.min(2, window.devicePixelRatio || 1);
-    void composer.draw(page, width * dense).then((d) => {
+    void composer.draw(page, width * dense, of).then((d) => {
       const el = canvas.current;
       if (!d || stale || !el) return d?.picture.close();
       el.width = d.picture.width;
@@ -44,7 +50,7 @@ export function PageCanvas({
     return () => {
       stale = true;
     };
-  }, [seen, composed, generation, page, width, composer, onLines]);
+  }, [seen, composed, generation, page, width, of, composer, onLines]);
   const height = composed ? (width * composed.height) / composed.width : width * 1.5;
   return <canvas ref={canvas} aria-hidden style={{ width, height }} className="block bg-[#fffdf8]" />;
 }

@@ -76,7 +76,7 @@ export function Strip() {
         <span data-pages={pages.length}>
           {refusal ??
             (composed
-              ? `${pages.length} pages · ${composed.report.lines.toLocaleString('en-GB')} lines${working ? ' · setting …' : ''}`
+              ? `${pages.length.toLocaleString('en-GB')} pages · ${composed.report.lines.toLocaleString('en-GB')} lines${working ? ' · setting …' : ''}`
               : 'Setting the pages …')}
         </span>
         <span className="ml-auto" />

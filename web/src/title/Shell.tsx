@@ -22,6 +22,7 @@ export const STATIONS: { key: string; name: string; waits: (f: Finding) => boole
     name: 'Manuscript',
     waits: (f) => /^(book\/(no-alt|placeholder)|type\/)/.test(f.rule),
   },
+  { key: 'design', name: 'Design', waits: () => false },
   { key: 'proof', name: 'Proof', waits: () => false },
   { key: 'record', name: 'Record', waits: (f) => f.rule.startsWith('agree/') },
   { key: 'editions', name: 'Editions', waits: () => false },

@@ -1,23 +1,62 @@
 /** The page's side of the composing worker: sends the book, keeps the last composition, and hands out drawn pages. */
-import type { Book, Section } from '@pagina/core/book';
-import type { BookSent, Composed, FromWorker, TextLine, ToWorker } from '@/workers/messages';
+import type { Book, Edition, Section } from '@pagina/core/book';
+import type {
+  BookSent,
+  Composed,
+  FoundOnPage,
+  FromWorker,
+  Look,
+  TextLine,
+  ToWorker,
+  Which,
+} from '@/workers/messages';
 
 export interface Drawn {
   picture: ImageBitmap;
   lines: TextLine[];
 }
 const WAIT = 120;
+const FIRST = 250;
+
+export interface Specimen {
+  composed: Composed;
+  generation: number;
+}
+interface State {
+  composed: Composed | null;
+  generation: number;
+  refusal: string | null;
+  working: boolean;
+  /** Specimens of the design looked at, and of the one beside it. */
+  own: Specimen | null;
+  beside: Specimen | null;
+  /** The whole book in the design beside. */
+  besideWhole: Composed | null;
+  besideRefusal: string | null;
+}
+
+/** What a composition is made from: the same things again need none. */
+type Sent = Pick<Book, 'sections' | 'record' | 'editions' | 'numbering' | 'pictures'> & { edition: string };
 
 export class Composer {
   private readonly worker: Worker;
   private readonly listeners = new Set<() => void>();
   private readonly drawing = new Map<number, (d: Drawn | null) => void>();
-  private state: { composed: Composed | null; generation: number; refusal: string | null; working: boolean } =
-    { composed: null, generation: 0, refusal: null, working: false };
+  private state: State = {
+    composed: null,
+    generation: 0,
+    refusal: null,
+    working: false,
+    own: null,
+    beside: null,
+    besideWhole: null,
+    besideRefusal: null,
+  };
+  private readonly finding = new Map<number, (places: FoundOnPage[]) => void>();
   private ids = 0;
   private texts = new Map<string, Section['content']>();
   private timer: ReturnType<typeof setTimeout> | null = null;
-  private sent: { sections: unknown; record: unknown; editions: unknown; edition: string } | null = null;
+  private sent: Sent | null = null;
 
   constructor() {
     this.worker = new Worker(new URL('../workers/composer.ts', import.meta.url), { type: 'module' });
@@ -28,41 +67,65 @@ export class Composer {
     this.listeners.add(f);
     return () => this.listeners.delete(f);
   };
-  get = (): typeof this.state => this.state;
-  private set(part: Partial<typeof this.state>): void {
+  get = (): State => this.state;
+  private set(part: Partial<State>): void {
     this.state = { ...this.state, ...part };
     for (const f of this.listeners) f();
   }
 
+  /** Shows an edition as it is about to be, while the change is still being saved. */
+  try(edition: Edition): void {
+    this.post({ type: 'try', edition });
+  }
+
   private hear(m: FromWorker): void {
-    if (m.type === 'composed')
-      this.set({ composed: m.composed, generation: m.generation, refusal: null, working: false });
-    else if (m.type === 'refused') this.set({ refusal: m.message, working: false });
-    else {
-      this.drawing.get(m.id)?.(m.type === 'drawn' ? m : null);
-      this.drawing.delete(m.id);
+    switch (m.type) {
+      case 'composed':
+        return this.set({ composed: m.composed, generation: m.generation, refusal: null, working: false });
+      case 'specimen':
+        return this.set({
+          [m.which]: { composed: m.specimen, generation: m.generation },
+          ...(m.which === 'beside' ? { besideRefusal: null } : { refusal: null }),
+        });
+      case 'beside':
+        return this.set({ besideWhole: m.composed });
+      case 'refused':
+        return this.set(
+          m.which === 'beside' ? { besideRefusal: m.message } : { refusal: m.message, working: false },
+        );
+      case 'found':
+        this.finding.get(m.id)?.(m.places);
+        this.finding.delete(m.id);
+        return;
+      default:
+        this.drawing.get(m.id)?.(m.type === 'drawn' ? m : null);
+        this.drawing.delete(m.id);
     }
+  }
+
+  /** Looks at a design: its specimen is set before the book is. Null when nobody looks any more. */
+  look(look: Look | null): void {
+    if (!look) this.set({ own: null, beside: null, besideWhole: null, besideRefusal: null });
+    else if (!look.beside) this.set({ beside: null, besideWhole: null, besideRefusal: null });
+    this.post({ type: 'look', look });
   }
 
   /** Composes the book soon; called at every change, it waits for a short pause. */
   show(book: Book, edition: string): void {
-    const { sections, record, editions } = book;
-    if (
-      this.sent &&
-      this.sent.sections === sections &&
-      this.sent.record === record &&
-      this.sent.editions === editions &&
-      this.sent.edition === edition
-    )
-      return;
-    const first = this.sent === null || this.sent.edition !== edition;
-    this.sent = { sections, record, editions, edition };
+    const { sections, record, editions, numbering, pictures } = book;
+    const now: Sent = { sections, record, editions, numbering, pictures, edition };
+    const before = this.sent;
+    if (before && (Object.keys(now) as (keyof Sent)[]).every((k) => before[k] === now[k])) return;
+    const first = this.sent === null;
+    // Typing is waited for; a setting of the design or the record is shown at once.
+    const typed = this.sent?.sections !== sections && this.sent?.edition === edition;
+    this.sent = now;
     if (this.timer) clearTimeout(this.timer);
     this.set({ working: true });
-    this.timer = setTimeout(
-      () => this.post({ type: 'book', book: this.parcel(book), edition }),
-      first ? 0 : WAIT,
-    );
+    const send = (): void => this.post({ type: 'book', book: this.parcel(book), edition });
+    // The first time the text is shown first: a long book takes both of a small machine's threads.
+    if (first) requestAnimationFrame(() => (this.timer = setTimeout(send, FIRST)));
+    else this.timer = setTimeout(send, typed ? WAIT : 0);
   }
 
   /** The book with the text of those sections alone that have changed since it was sent last. */
@@ -77,11 +140,21 @@ export class Composer {
   }
 
   /** Draws a page of the present composition at a width in screen pixels; null when it has changed meanwhile. */
-  draw(page: number, width: number, ink = '#20242a'): Promise<Drawn | null> {
+  draw(page: number, width: number, of: Which = 'book', ink = '#20242a'): Promise<Drawn | null> {
     const id = ++this.ids;
+    const generation = of === 'book' ? this.state.generation : (this.state[of]?.generation ?? 0);
     return new Promise((resolve) => {
       this.drawing.set(id, resolve);
-      this.post({ type: 'draw', id, page, width, ink, generation: this.state.generation });
+      this.post({ type: 'draw', id, of, page, width, ink, generation });
+    });
+  }
+
+  /** Places on the pages where the words stand. */
+  find(words: string): Promise<FoundOnPage[]> {
+    const id = ++this.ids;
+    return new Promise((resolve) => {
+      this.finding.set(id, resolve);
+      this.post({ type: 'find', id, words });
     });
   }
 

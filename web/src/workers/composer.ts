@@ -6,14 +6,17 @@ import {
   DisplayIndex,
   displayList,
   drawnPage,
+  LAST,
   textLines as linesOfText,
   type Composition,
+  type Only,
   type TypeSource,
 } from '@pagina/core/compose';
-import { rowsOf } from '@pagina/core/design';
-import { startHarfBuzz, type Face, type FaceFile } from '@pagina/core/type';
+import { FALLBACKS, MONOSPACE, rowsOf } from '@pagina/core/design';
+import { familyOf, startHarfBuzz, type Face, type FaceFile, type FamilyFiles } from '@pagina/core/type';
 import { drawPage, textLines } from './draw';
-import type { BookSent, Composed, FromWorker, PlaceInPrint, ToWorker } from './messages';
+import { foundOnPages } from './search';
+import type { BookSent, Composed, FromWorker, Look, PlaceInPrint, ToWorker, Which } from './messages';
 
 const post = (m: FromWorker, transfer: Transferable[] = []): void => self.postMessage(m, { transfer });
 const bytes = async (path: string): Promise<Uint8Array> => {
@@ -22,32 +25,54 @@ const bytes = async (path: string): Promise<Uint8Array> => {
   return new Uint8Array(await r.arrayBuffer());
 };
 
-let source: Promise<TypeSource> | null = null;
-async function open(): Promise<TypeSource> {
-  const face = async (name: string, file: string): Promise<FaceFile> => ({
+/** Faces by name. A family's files are all fetched before it is used, so that its faces can be opened at once. */
+const faces = new Map<string, Promise<FaceFile>>();
+function face(name: string): Promise<FaceFile> {
+  let file = faces.get(name);
+  if (!file) {
+    file = bytes(`/type/${name.replaceAll(' ', '-')}.ttf`).then((b) => ({ name, bytes: b }));
+    faces.set(name, file);
+    // A failure is not kept: the next composition asks again.
+    file.catch(() => faces.delete(name));
+  }
+  return file;
+}
+async function family(name: string): Promise<FamilyFiles> {
+  const wanted: string[] = [];
+  familyOf(
     name,
-    bytes: await bytes(`/type/${file}`),
-  });
-  const [wasm, regular, italic, bold, boldItalic, fallback, monospace] = await Promise.all([
-    bytes('/type/harfbuzz.wasm'),
-    face('EB Garamond', 'EBGaramond_400Regular.ttf'),
-    face('EB Garamond Italic', 'EBGaramond_400Regular_Italic.ttf'),
-    face('EB Garamond Bold', 'EBGaramond_700Bold.ttf'),
-    face('EB Garamond Bold Italic', 'EBGaramond_700Bold_Italic.ttf'),
-    face('Gentium Book Plus', 'GentiumBookPlus_400Regular.ttf'),
-    face('Source Code Pro', 'SourceCodePro_400Regular.ttf'),
-  ]);
-  return {
-    harfbuzz: await startHarfBuzz(wasm),
-    family: { name: 'EB Garamond', regular, italic, bold, boldItalic, fallback: [fallback], monospace },
-  };
+    (n) => {
+      wanted.push(n);
+      return { name: n, bytes: new Uint8Array(0) };
+    },
+    FALLBACKS,
+    MONOSPACE,
+  );
+  const ready = new Map((await Promise.all(wanted.map(face))).map((f) => [f.name, f]));
+  return familyOf(name, (n) => ready.get(n) as FaceFile, FALLBACKS, MONOSPACE);
 }
 
+let source: Promise<TypeSource> | null = null;
+const open = async (): Promise<TypeSource> => ({
+  harfbuzz: await startHarfBuzz(await bytes('/type/harfbuzz.wasm')),
+  family,
+});
+
 const cache = new ComposeCache();
-let composition: Composition | null = null;
+interface PagesSet {
+  composition: Composition;
+  generation: number;
+}
+/** What pages are drawn from. A specimen has blank pages where it was not set. */
+const sets = new Map<Which, PagesSet>();
+/** Pages of each section when the edition was last set, for specimens. */
+const extents = new Map<string, ReadonlyMap<string, number>>();
 let pictures = new Map<string, string>();
 let generation = 0;
 let wanted: { book: Book; edition: string } | null = null;
+let look: Look | null = null;
+/** Counted up by everything that makes work under way useless. */
+let asked = 0;
 let busy = false;
 /** Texts of the sections by id: what is not sent again keeps its identity, and so its pages. */
 let texts = new Map<string, Section['content']>();
@@ -67,38 +92,126 @@ function received({ sections, ...meta }: BookSent): Book {
 async function work(): Promise<void> {
   if (busy) return;
   busy = true;
-  while (wanted) {
-    const now = wanted;
-    wanted = null;
-    try {
-      await composeNow(now);
-    } catch (e) {
-      post({ type: 'refused', message: `The pages could not be set: ${(e as Error).message}.` });
-    }
+  let done = 0;
+  while (done !== asked && wanted) {
+    done = asked;
+    await composeAll(wanted.book, wanted.edition, done);
   }
   busy = false;
 }
 
-async function composeNow({ book, edition }: { book: Book; edition: string }): Promise<void> {
+/** How long the worker may work without looking whether something newer was asked, in milliseconds. */
+const BREATH = 12;
+function breathing(turn: number): () => Promise<boolean> {
+  let last = performance.now();
+  return async () => {
+    if (performance.now() - last < BREATH) return true;
+    await new Promise<void>((go) => {
+      const { port1, port2 } = new MessageChannel();
+      port1.onmessage = () => go();
+      port2.postMessage(null);
+    });
+    last = performance.now();
+    return turn === asked;
+  };
+}
+
+/** What is looked at first, then the whole book, then the design beside it. */
+async function composeAll(book: Book, edition: string, turn: number): Promise<void> {
+  pictures = new Map(book.pictures.flatMap((p) => (p.sha256 ? [[p.id, addressOf(p)]] : [])));
+  const other = look?.beside ? besideOf(book, edition, look.beside) : null;
+  if (look) {
+    await specimen('own', book, edition, look.sections, turn);
+    if (other) await specimen('beside', other.book, other.edition, look.sections, turn);
+  }
+  const whole = await set(book, edition, turn);
+  if (!whole) return;
+  if ('message' in whole) return post({ type: 'refused', which: 'book', message: whole.message });
+  sets.set('book', { composition: whole.composition, generation: ++generation });
+  post({ type: 'composed', composed: told(whole.composition, whole.milliseconds), generation });
+  if (!other) return;
+  const second = await set(other.book, other.edition, turn);
+  if (second && !('message' in second))
+    post({ type: 'beside', composed: told(second.composition, second.milliseconds) });
+}
+
+/** The book with a second edition that is carried as the first is, in another design. */
+function besideOf(
+  book: Book,
+  edition: string,
+  design: NonNullable<Look['beside']>,
+): { book: Book; edition: string } {
+  const id = `${edition}/beside`;
+  const own = book.editions.find((e) => e.id === edition);
+  return {
+    edition: id,
+    book: {
+      ...book,
+      editions: own ? [...book.editions, { ...own, ...design, id }] : book.editions,
+      sections: book.sections.map((s) =>
+        s.leftOut.includes(edition) ? { ...s, leftOut: [...s.leftOut, id] } : s,
+      ),
+    },
+  };
+}
+
+type Made = { composition: Composition; milliseconds: number } | { message: string };
+
+/** Null when something newer was asked meanwhile. */
+async function set(book: Book, edition: string, turn: number, only?: Only): Promise<Made | null> {
+  if (turn !== asked) return null;
   const started = performance.now();
-  const composed = await compose(book, edition, await (source ??= open()), { cache });
-  if (!composed.ok) return post({ type: 'refused', message: composed.refusal.message });
-  const c = composed.value;
-  composition = c;
-  pictures = new Map(
-    book.pictures.flatMap((p) =>
-      p.sha256
-        ? [
-            [
-              p.id,
-              `/api/files/${p.sha256}?type=${p.type.split('/')[1] === 'jpeg' ? 'jpg' : p.type.split('/')[1]}`,
-            ],
-          ]
-        : [],
-    ),
-  );
-  generation++;
-  post({ type: 'composed', composed: told(c, performance.now() - started), generation });
+  const composed = await compose(book, edition, await (source ??= open()), {
+    cache,
+    only,
+    breathe: breathing(turn),
+  }).catch((e: unknown) => ({
+    ok: false as const,
+    refusal: { code: 'compose/failed', message: `The pages could not be set: ${(e as Error).message}.` },
+  }));
+  if (!composed.ok)
+    return composed.refusal.code === 'compose/stopped' ? null : { message: composed.refusal.message };
+  const composition = composed.value;
+  if (!only) extents.set(edition, pagesOfSections(composition));
+  return { composition, milliseconds: performance.now() - started };
+}
+
+async function specimen(
+  which: 'own' | 'beside',
+  book: Book,
+  edition: string,
+  sections: readonly string[],
+  turn: number,
+): Promise<void> {
+  const pages =
+    extents.get(edition) ?? extents.get(edition.replace(/\/beside$/, '')) ?? new Map<string, number>();
+  const made = await set(book, edition, turn, { sections: new Set(sections), pages });
+  if (!made) return;
+  if ('message' in made) return post({ type: 'refused', which, message: made.message });
+  sets.set(which, { composition: made.composition, generation: ++generation });
+  post({ type: 'specimen', which, specimen: told(made.composition, made.milliseconds), generation });
+}
+
+function pagesOfSections(c: Composition): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const p of c.pages) if (!p.blank) counts.set(p.section, (counts.get(p.section) ?? 0) + 1);
+  return counts;
+}
+
+const addressOf = (p: Book['pictures'][number]): string =>
+  `/api/files/${p.sha256}?type=${p.type === 'image/jpeg' ? 'jpg' : p.type.split('/')[1]}`;
+
+/** Characters on a line that is full: not a paragraph's last. */
+function charactersALine(c: Composition): number {
+  let lines = 0;
+  let characters = 0;
+  for (const page of c.pages)
+    for (const line of linesOfText(page.body)) {
+      if (line.flags & LAST) continue;
+      lines++;
+      for (const w of line.words) characters += w === null ? 1 : (c.words.texts[w] ?? '').length;
+    }
+  return lines > 0 ? Math.round(characters / lines) : 0;
 }
 
 function told(c: Composition, milliseconds: number): Composed {
@@ -121,8 +234,8 @@ function told(c: Composition, milliseconds: number): Composed {
       blank,
       opens,
     })),
-    width: i.page.width / 1000,
-    height: i.page.height / 1000,
+    width: i.trim.width / 1000,
+    height: i.trim.height / 1000,
     rows: rowsOf(i),
     geometry: {
       inside: i.margins.inside / 1000,
@@ -133,6 +246,7 @@ function told(c: Composition, milliseconds: number): Composed {
     },
     places,
     report: c.report,
+    characters: charactersALine(c),
     marks: [...c.marks],
     missing: c.missing.map((m) => ({ char: m.char, ...m.place })),
     milliseconds: Math.round(milliseconds),
@@ -140,21 +254,33 @@ function told(c: Composition, milliseconds: number): Composed {
 }
 
 self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
-  if (data.type === 'book') {
+  if (data.type === 'find') {
+    const whole = sets.get('book')?.composition;
+    return post({ type: 'found', id: data.id, places: whole ? foundOnPages(whole, data.words) : [] });
+  }
+  if (data.type !== 'draw') {
     // Taken in at once, also when a newer book comes before this one is set: the next may leave out what this one brings.
-    wanted = { book: received(data.book), edition: data.edition };
+    if (data.type === 'book') wanted = { book: received(data.book), edition: data.edition };
+    else if (data.type === 'look') look = data.look;
+    else if (wanted) {
+      const { book, edition } = wanted;
+      const tried = data.edition;
+      wanted = {
+        edition,
+        book: { ...book, editions: book.editions.map((e) => (e.id === tried.id ? tried : e)) },
+      };
+    }
+    asked++;
     void work();
     return;
   }
-  const page = composition?.pages[data.page];
-  if (!composition || !page || data.generation !== generation)
-    return post({ type: 'not-drawn', id: data.id });
+  const from = sets.get(data.of);
+  const page = from?.composition.pages[data.page];
+  if (!from || !page || data.generation !== from.generation) return post({ type: 'not-drawn', id: data.id });
+  const { words } = from.composition;
   const index = new DisplayIndex();
-  const list = displayList(drawnPage(composition, page), composition.words, index);
-  const drawn = {
-    faces: index.faces.map((n) => composition?.words.faces[n] as Face),
-    pictures: index.pictures,
-  };
+  const list = displayList(drawnPage(from.composition, page), words, index);
+  const drawn = { faces: index.faces.map((n) => words.faces[n] as Face), pictures: index.pictures };
   drawPage(list, drawn, pictures, data.width, data.ink).then(
     (picture) => post({ type: 'drawn', id: data.id, picture, lines: textLines(list) }, [picture]),
     () => post({ type: 'not-drawn', id: data.id }),

@@ -2,7 +2,9 @@
 import {
   GLYPH,
   LINE_START,
+  LOOSE,
   maskCurves,
+  partOf,
   PICT,
   PICT_LENGTH,
   RULE,
@@ -135,6 +137,8 @@ export function textLines(list: DisplayList): TextLine[] {
           text: piece,
           block: list.blocks[ops[at + 6] as number] ?? '',
           offset: ops[at + 7] as number,
+          part: partOf(ops[at + 8] as number),
+          loose: ((ops[at + 8] as number) & LOOSE) !== 0,
         });
       at += TEXT_HEAD + count * GLYPH;
     }

@@ -1,5 +1,5 @@
 /** What goes between the page and the composing worker. */
-import type { Book, Section } from '@pagina/core/book';
+import type { Book, Edition, Section } from '@pagina/core/book';
 import type { Report, ReportMark } from '@pagina/core/compose';
 
 export interface PageInfo {
@@ -22,6 +22,8 @@ export interface Composed {
   geometry: { inside: number; outside: number; top: number; bottom: number; leading: number };
   places: Record<string, PlaceInPrint>;
   report: Report;
+  /** Mean number of characters on a full line. */
+  characters: number;
   marks: ReportMark[];
   missing: { char: string; section: string; block?: string }[];
   milliseconds: number;
@@ -32,9 +34,23 @@ export type BookSent = Omit<Book, 'sections'> & {
   sections: (Omit<Section, 'content'> & { content: unknown })[];
 };
 
+/** A design that is looked at: its specimen is set before the book is. */
+export interface Look {
+  /** The sections that the specimen shows. */
+  sections: string[];
+  /** Another design laid beside the edition's own. */
+  beside: Pick<Edition, 'interior' | 'design'> | null;
+}
+/** The compositions that pages are drawn from: the book's, and those of one or two specimens. */
+export type Which = 'book' | 'own' | 'beside';
+
 export type ToWorker =
   | { type: 'book'; book: BookSent; edition: string }
-  | { type: 'draw'; id: number; page: number; width: number; ink: string; generation: number };
+  | { type: 'find'; id: number; words: string }
+  | { type: 'look'; look: Look | null }
+  /** An edition as it is about to be: shown before it is saved. */
+  | { type: 'try'; edition: Edition }
+  | { type: 'draw'; id: number; of: Which; page: number; width: number; ink: string; generation: number };
 
 /** A line of text under the picture of a page, for selecting and for screen readers; points from the page's top left. */
 export interface TextLine {
@@ -45,10 +61,25 @@ export interface TextLine {
   text: string;
   block: string;
   offset: number;
+  /** The setting of the design it belongs to; '' for the author's words. */
+  part: string;
+  /** Its word spaces are wider than a third of the em. */
+  loose: boolean;
+}
+/** Where words stand on the pages: lines of a page, counted through its body. */
+export interface FoundOnPage {
+  page: number;
+  lines: number[];
+  before: string;
+  shown: string;
+  after: string;
 }
 
 export type FromWorker =
   | { type: 'composed'; composed: Composed; generation: number }
-  | { type: 'refused'; message: string }
+  | { type: 'specimen'; which: 'own' | 'beside'; specimen: Composed; generation: number }
+  | { type: 'beside'; composed: Composed }
+  | { type: 'refused'; message: string; which: Which }
   | { type: 'drawn'; id: number; picture: ImageBitmap; lines: TextLine[] }
-  | { type: 'not-drawn'; id: number };
+  | { type: 'not-drawn'; id: number }
+  | { type: 'found'; id: number; places: FoundOnPage[] };

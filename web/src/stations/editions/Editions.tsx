@@ -3,13 +3,22 @@
 import { useRouter } from 'next/navigation';
 import { format } from 'date-fns';
 import type { Finding } from '@pagina/core/base';
-import { MANUSCRIPT } from '@pagina/core/book';
+import { FOR_SCREEN, MANUSCRIPT, type Edition } from '@pagina/core/book';
+import { PAPERS, paperOf, spineWidth } from '@pagina/core/trade';
 import type { Job, Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button, Progress, SeverityMark } from '@/ui/controls';
 
 const size = (bytes: number): string =>
   bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1000)} kB`;
+
+/** Millipoints in a millimetre. */
+const MM = 72_000 / 25.4;
+const STANDARDS: readonly [Edition['standard'], string][] = [
+  ['x-1a', 'PDF/X-1a:2003'],
+  ['x-4', 'PDF/X-4'],
+  ['plain', 'PDF without a standard'],
+];
 
 export function Editions() {
   const { book } = useBook();
@@ -27,7 +36,7 @@ export function Editions() {
           </tr>
         </thead>
         <tbody>
-          {book.editions.map((e) => (
+          {book.editions.flatMap((e) => [
             <Row
               key={e.id}
               id={e.id}
@@ -35,8 +44,20 @@ export function Editions() {
               isbn={e.isbn}
               form={e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook'}
               pages={e.form === 'print' && composed?.edition === e.id ? composed.pages.length : null}
-            />
-          ))}
+            />,
+            ...(e.form === 'print'
+              ? [
+                  <Row
+                    key={e.id + FOR_SCREEN}
+                    id={e.id + FOR_SCREEN}
+                    name={`${e.name} for the screen`}
+                    isbn=""
+                    form="PDF with cover, bookmarks and links"
+                    pages={null}
+                  />,
+                ]
+              : []),
+          ])}
           <Row id={MANUSCRIPT} name="Manuscript" isbn="" form="For a word processor (.docx)" pages={null} />
         </tbody>
       </table>
@@ -59,18 +80,33 @@ function Row({
   pages: number | null;
 }) {
   const { session } = useTitle();
-  const { jobs, products, revision } = useBook();
+  const { book, jobs, products, revision } = useBook();
+  // Files for those who make the book, which are no editions of their own.
+  const aside = id === MANUSCRIPT || id.endsWith(FOR_SCREEN);
   const job = jobs.find((j) => (j.payload as { edition?: string }).edition === id);
   const product = products.find((p) => p.edition === id);
+  const print = book.editions.find((e) => e.id === id && e.form === 'print');
+  const count = pages ?? product?.pages ?? 0;
   const working = job !== undefined && (job.state === 'queued' || job.state === 'running');
   return (
     <tr className="border-b border-rule align-top" data-edition={id}>
       <td className="px-3 py-3 font-serif text-[18px]">{name}</td>
+      <td className="px-3 py-3.5">{isbn || (aside ? '' : <span className="text-ink-soft">none</span>)}</td>
       <td className="px-3 py-3.5">
-        {isbn || (id === MANUSCRIPT ? '' : <span className="text-ink-soft">none</span>)}
+        {form}
+        {print ? <Printing edition={print} /> : null}
       </td>
-      <td className="px-3 py-3.5">{form}</td>
-      <td className="px-3 py-3.5">{pages ?? (product?.pages || '')}</td>
+      <td className="px-3 py-3.5">
+        {count || ''}
+        {print && count ? (
+          <span
+            className="block text-[13px] whitespace-nowrap text-ink-soft"
+            title="Half as many leaves as pages, each of the paper’s caliper"
+          >
+            spine {(spineWidth(count, paperOf(print.paper)) / MM).toFixed(1)} mm
+          </span>
+        ) : null}
+      </td>
       <td className="px-3 py-3.5">
         {product ? (
           format(product.madeAt, 'd MMM yyyy, HH:mm')
@@ -90,16 +126,57 @@ function Row({
             <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
           </span>
         ) : (
-          <Button
-            kind={product || id === MANUSCRIPT ? 'plain' : 'primary'}
-            onClick={() => void session.make(id)}
-          >
+          <Button kind={product || aside ? 'plain' : 'primary'} onClick={() => void session.make(id)}>
             {product ? `Make the ${name.toLowerCase()} again` : `Make the ${name.toLowerCase()}`}
           </Button>
         )}
         <Ended job={job} />
       </td>
     </tr>
+  );
+}
+
+/** What the printer is to know: the paper, and the standard that the file keeps to. */
+function Printing({ edition }: { edition: Edition }) {
+  const { session } = useTitle();
+  const set = (label: string, fields: Partial<Edition>): void =>
+    void session.change({
+      type: 'group',
+      label,
+      changes: [{ type: 'set-edition', id: edition.id, fields }],
+    });
+  const select = 'h-7 max-w-52 rounded-[2px] border border-edge bg-sheet px-1 text-[13px]';
+  return (
+    <span className="mt-1 flex flex-col items-start gap-1">
+      <select
+        aria-label={`Paper of the ${edition.name.toLowerCase()}`}
+        className={select}
+        value={paperOf(edition.paper).id}
+        onChange={(e) => set('Change the paper', { paper: e.target.value })}
+      >
+        {PAPERS.map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.name}
+          </option>
+        ))}
+      </select>
+      <select
+        aria-label={`Standard of the printer’s PDF of the ${edition.name.toLowerCase()}`}
+        className={select}
+        value={edition.standard}
+        onChange={(e) =>
+          set('Change the standard of the printer’s PDF', {
+            standard: e.target.value as Edition['standard'],
+          })
+        }
+      >
+        {STANDARDS.map(([value, name]) => (
+          <option key={value} value={value}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </span>
   );
 }
 

@@ -293,7 +293,13 @@ function TellingBar({ view, name, onDone }: { view: EditorView; name: Telling; o
           Take away
         </Button>
       ) : null}
-      {wrong ? <span className="text-rubric">{wrong}</span> : null}
+      {wrong ? (
+        <span className="text-rubric">{wrong}</span>
+      ) : name === 'link' && kind === 'shop' ? (
+        <span className="text-[13px] text-ink-soft">
+          Kept by its ISBN. Files show the words; no shop’s address is put in yet.
+        </span>
+      ) : null}
     </form>
   );
 }

@@ -9,12 +9,15 @@ import { useBook, useFindings, useTitle } from '@/title/context';
 import { useAnchoredText } from './anchor';
 import { Bars, Ticker } from './Bars';
 import { Find } from './Find';
-import { SectionRow } from './SectionRow';
+import { SectionRow, lengthOf } from './SectionRow';
+import { heightOf } from './SectionText';
 import { Spelling } from './Spelling';
 import type { Beside } from './Styles';
 import { Tidy } from './Tidy';
 import { Versions } from './Versions';
 
+/** Pixels of text drawn at once when the station opens: more than a large screen shows. */
+const WINDOW = 1200;
 const NONE: readonly Finding[] = [];
 
 export function Manuscript() {
@@ -29,6 +32,11 @@ export function Manuscript() {
   const [ticker] = useState(() => new Ticker());
   const headings = useMemo(() => headingsOf(book.sections, book), [book]);
   const shown = book.sections.filter((s) => carries(s, edition) && s.kind !== 'contents');
+  const [opened] = useState(() => {
+    let height = 0;
+    const below = shown.findIndex((s) => (height += heightOf(lengthOf(s))) > WINDOW);
+    return below < 0 ? shown.length : below + 1;
+  });
   const bySection = useMemo(() => {
     const map = new Map<string, Finding[]>();
     for (const f of findings) if (f.place) map.set(f.place.section, [...(map.get(f.place.section) ?? []), f]);
@@ -82,12 +90,13 @@ export function Manuscript() {
           className="min-h-0 min-w-0 flex-1 overflow-auto bg-sheet [overflow-anchor:none]"
         >
           <div className="grid grid-cols-[minmax(116px,1fr)_minmax(0,640px)_minmax(200px,1fr)] gap-x-5 px-4 pt-6 pb-40">
-            {shown.map((s) => (
+            {shown.map((s, i) => (
               <SectionRow
                 key={s.id}
                 section={s}
                 heading={headings.get(s.id)!}
                 standing={isStanding(s, book.record)}
+                first={i < opened}
                 findings={bySection.get(s.id) ?? NONE}
                 showSigns={showSigns}
                 onView={onView}

@@ -14,10 +14,17 @@ interface Props {
   /** Made from the record. */
   standing: boolean;
   findings: readonly Finding[];
+  /** In the window when the station opens. */
+  first: boolean;
   showSigns: boolean;
   onView: (v: EditorView, section: string) => void;
   onState: () => void;
 }
+
+export const lengthOf = ({ content }: Section): { characters: number; blocks: number } => ({
+  characters: content.content.size,
+  blocks: content.childCount,
+});
 
 const NONE: readonly Finding[] = [];
 
@@ -49,7 +56,7 @@ export const SectionRow = memo(function SectionRow(p: Props) {
   }, [findings]);
   return (
     <>
-      <div className="col-start-2 mt-8 border-t border-rule pt-2" data-section={section.id}>
+      <div className="drawn-when-seen col-start-2 mt-8 border-t border-rule pt-2" data-section={section.id}>
         <p className="column-head">{kindRule(section.kind).label}</p>
         <h2 className="font-serif text-[24px] leading-8">
           {heading.number ? <span className="text-ink-soft">{heading.number}</span> : null}
@@ -69,7 +76,8 @@ export const SectionRow = memo(function SectionRow(p: Props) {
         <SectionText
           section={section.id}
           label={heading.label}
-          length={{ characters: section.content.content.size, blocks: section.content.childCount }}
+          length={lengthOf(section)}
+          first={p.first}
           showSigns={p.showSigns}
           margin={column}
           onView={p.onView}

@@ -19,6 +19,7 @@ export function SectionText({
   section,
   label,
   length,
+  first,
   showSigns,
   margin,
   onView,
@@ -28,6 +29,8 @@ export function SectionText({
   label: string;
   /** Characters and blocks of the text, for its height before it is drawn. */
   length: { characters: number; blocks: number };
+  /** It stands in the window when the station opens: drawn at once, not when it is seen. */
+  first: boolean;
   showSigns: boolean;
   /** The column beside it that holds its findings. */
   margin: RefObject<HTMLElement | null>;
@@ -38,7 +41,7 @@ export function SectionText({
   const { composed } = useComposed();
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
-  const [near, setNear] = useState(false);
+  const [near, setNear] = useState(first);
   const [height, setHeight] = useState(() => heightOf(length));
   const touched = useRef(-QUIET);
   const placeholder = useRef(height);
@@ -193,5 +196,5 @@ export function SectionText({
 }
 
 /** Height of text at the measure of this station: some 78 characters a line of 27 px, 9 px between paragraphs. */
-const heightOf = ({ characters, blocks }: { characters: number; blocks: number }): number =>
+export const heightOf = ({ characters, blocks }: { characters: number; blocks: number }): number =>
   Math.max(60, Math.ceil((characters / 78 + blocks * 0.5) * 27 + blocks * 9));

@@ -37,9 +37,18 @@ export function Spelling({ onClose }: { onClose: () => void }) {
       {words === null ? <p className="px-4 py-3 text-ink-soft">Looking the words up …</p> : null}
       {words?.length === 0 && without.length === 0 ? <p className="px-4 py-3">Every word is known.</p> : null}
       {description.length > 0 ? (
-        <p className="border-b border-rule px-4 py-2" data-description>
-          In the description: <em className="font-serif">{description.join(', ')}</em>
-        </p>
+        <section className="border-b border-rule" aria-label="In the description" data-description>
+          <h3 className="column-head px-4 pt-2">In the description</h3>
+          <ul>
+            {description.map((word) => (
+              <DescriptionWord
+                key={word}
+                word={word}
+                onOwn={() => setOwn([...book.words, lookedUp(word)], `Keep "${word}" as it is`)}
+              />
+            ))}
+          </ul>
+        </section>
       ) : null}
       <ul>
         {words?.slice(0, SHOWN).map((w) => (
@@ -91,25 +100,54 @@ export function Spelling({ onClose }: { onClose: () => void }) {
   );
 }
 
+/** A word of the description: it is shown in its sentence and put right in the record. */
+function DescriptionWord({ word, onOwn }: { word: string; onOwn: () => void }) {
+  const { session } = useTitle();
+  const { book } = useBook();
+  const [open, setOpen] = useState(false);
+  const { description, language } = book.record;
+  const all = new RegExp(`(?<![\\p{L}\\p{M}])${word}(?![\\p{L}\\p{M}])`, 'gu');
+  const at = description.search(all);
+  const replace = (by: string): void =>
+    void session.change((b) => ({
+      type: 'group',
+      label: `Spell "${word}" as "${by}"`,
+      changes: [{ type: 'set-record', fields: { description: b.record.description.replace(all, () => by) } }],
+    }));
+  return (
+    <li className="px-4 py-1.5" data-misspelt={word}>
+      <Line
+        word={word}
+        times={description.match(all)?.length ?? 1}
+        onOpen={() => setOpen(true)}
+        onOwn={onOwn}
+      />
+      {open ? (
+        <Meant
+          word={word}
+          language={language}
+          before={description.slice(Math.max(0, at - 24), at)}
+          after={description.slice(at + word.length, at + word.length + 24)}
+          onReplace={replace}
+        />
+      ) : null}
+    </li>
+  );
+}
+
 function Word({ word: w, onOwn }: { word: WordInBook; onOwn: () => void }) {
   const { session, goTo } = useTitle();
   const [at, setAt] = useState(-1);
-  const [meant, setMeant] = useState<string[] | null>(null);
-  const [by, setBy] = useState('');
-  const open = meant !== null;
+  const [open, setOpen] = useState(false);
+  /** Opens the word and goes to its next place. */
   const show = (): void => {
+    setOpen(true);
     const next = (at + 1) % w.places.length;
     const p = w.places[next];
     setAt(next);
     if (!p) return;
     goTo({ section: p.section, block: p.block });
     showStretch(p.block, p.from, p.to);
-  };
-  const openIt = async (): Promise<void> => {
-    show();
-    if (open) return;
-    const r = await fetch(`/api/spelling?language=${w.language}&word=${encodeURIComponent(w.word)}`);
-    setMeant(r.ok ? ((await r.json()) as { suggestions: string[] }).suggestions : []);
   };
   const replace = async (word: string): Promise<void> => {
     await session.flush();
@@ -126,46 +164,89 @@ function Word({ word: w, onOwn }: { word: WordInBook; onOwn: () => void }) {
   const first = w.places[Math.max(0, at)];
   return (
     <li className="border-b border-rule px-4 py-1.5" data-misspelt={w.word}>
-      <div className="flex items-center gap-2">
-        <button
-          type="button"
-          className="min-w-0 flex-1 truncate text-left hover:text-spruce"
-          onClick={() => void openIt()}
-        >
-          <span className="font-serif text-[15px]">{w.word}</span>{' '}
-          <span className="text-[13px] text-ink-soft">
-            {w.places.length > 1 ? `${w.places.length} times` : 'once'}
-            {w.name ? ', perhaps a name' : ''}
-          </span>
-        </button>
-        <Button kind="quiet" className="h-7 px-2" onClick={onOwn}>
-          It is right
-        </Button>
-      </div>
+      <Line word={w.word} times={w.places.length} name={w.name} onOpen={show} onOwn={onOwn} />
       {open && first ? (
-        <div className="pt-1 pb-1.5">
-          <p className="truncate font-serif text-[14px] text-ink-soft">
-            {first.before.slice(-24)}
-            <b className="font-normal text-rubric">{w.word}</b>
-            {first.after.slice(0, 24)}
-          </p>
-          <div className="mt-1 flex flex-wrap items-center gap-1">
-            {meant.map((m) => (
-              <Button key={m} className="h-7 px-2 font-serif" onClick={() => void replace(m)}>
-                {m}
-              </Button>
-            ))}
-            <input
-              aria-label={`Write ${w.word} as`}
-              className="h-7 w-28 rounded-[2px] border border-edge bg-sheet px-1.5 font-serif"
-              placeholder="or write it"
-              value={by}
-              onChange={(e) => setBy(e.target.value)}
-              onKeyDown={(e) => e.key === 'Enter' && by.trim() && void replace(by.trim())}
-            />
-          </div>
-        </div>
+        <Meant
+          word={w.word}
+          language={w.language}
+          before={first.before.slice(-24)}
+          after={first.after.slice(0, 24)}
+          onReplace={(word) => void replace(word)}
+        />
       ) : null}
     </li>
+  );
+}
+
+function Line(p: { word: string; times: number; name?: boolean; onOpen: () => void; onOwn: () => void }) {
+  return (
+    <div className="flex items-center gap-2">
+      <button
+        type="button"
+        className="min-w-0 flex-1 truncate text-left hover:text-spruce"
+        onClick={p.onOpen}
+      >
+        <span className="font-serif text-[15px]">{p.word}</span>{' '}
+        <span className="text-[13px] text-ink-soft">
+          {p.times > 1 ? `${p.times} times` : 'once'}
+          {p.name ? ', perhaps a name' : ''}
+        </span>
+      </button>
+      <Button kind="quiet" className="h-7 px-2" onClick={p.onOwn}>
+        It is right
+      </Button>
+    </div>
+  );
+}
+
+/** A word among its neighbours, and what may be meant by it. */
+function Meant({
+  word,
+  language,
+  before,
+  after,
+  onReplace,
+}: {
+  word: string;
+  language: string;
+  before: string;
+  after: string;
+  onReplace: (by: string) => void;
+}) {
+  const [meant, setMeant] = useState<string[]>([]);
+  const [by, setBy] = useState('');
+  useEffect(() => {
+    let gone = false;
+    void fetch(`/api/spelling?language=${language}&word=${encodeURIComponent(word)}`)
+      .then(async (r) => (r.ok ? ((await r.json()) as { suggestions: string[] }).suggestions : []))
+      .then((list) => gone || setMeant(list))
+      .catch(() => undefined);
+    return () => {
+      gone = true;
+    };
+  }, [word, language]);
+  return (
+    <div className="pt-1 pb-1.5">
+      <p className="truncate font-serif text-[14px] text-ink-soft">
+        {before}
+        <b className="font-normal text-rubric">{word}</b>
+        {after}
+      </p>
+      <div className="mt-1 flex flex-wrap items-center gap-1">
+        {meant.map((m) => (
+          <Button key={m} className="h-7 px-2 font-serif" onClick={() => onReplace(m)}>
+            {m}
+          </Button>
+        ))}
+        <input
+          aria-label={`Write ${word} as`}
+          className="h-7 w-28 rounded-[2px] border border-edge bg-sheet px-1.5 font-serif"
+          placeholder="or write it"
+          value={by}
+          onChange={(e) => setBy(e.target.value)}
+          onKeyDown={(e) => e.key === 'Enter' && by.trim() && onReplace(by.trim())}
+        />
+      </div>
+    </div>
   );
 }

@@ -1,20 +1,16 @@
 'use client';
 /** The intake sheet: the manuscript as it was read on one side, the rows it became on the other, joined by lines. */
-import { useState } from 'react';
 import { toast } from 'sonner';
-import { depthOf, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
-import { changeKind, divide, headingsOf, join, nest, putBack, type Heading } from '@pagina/core/order';
+import { depthOf, type Arrival } from '@pagina/core/book';
+import { headingsOf, putBack, type Heading } from '@pagina/core/order';
 import { authorsLine, type BookRecord } from '@pagina/core/record';
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/session';
 import { Button, SeverityMark } from '@/ui/controls';
 import { Text } from '@/ui/Text';
 import { Account } from './Account';
-import { act } from './actions';
+import { useExample } from './example';
 import { sureness, SheetRow } from './SheetRow';
-
-/** "the words "Prologue" in a heading style" and the like differ only in what they quote. */
-const sort = (reason: string): string => reason.replace(/"[^"]*"/g, '""').replace(/\d+/g, '#');
 
 export function IntakeSheet({
   arrival,
@@ -29,7 +25,7 @@ export function IntakeSheet({
 }) {
   const { session } = useTitle();
   const { book } = useBook();
-  const [changed, setChanged] = useState<{ id: string; from: SectionKind; to: SectionKind } | null>(null);
+  const example = useExample(session, arrival);
   const headings = headingsOf(book.sections, book);
   const rows = new Map(arrival.rows.map((r) => [r.section, r]));
   const doubtful = book.sections.filter((s) => {
@@ -37,31 +33,6 @@ export function IntakeSheet({
     return r && sureness(r.score) === 'doubtful';
   }).length;
 
-  /** Sections read as the changed one was, for the same sort of reason. */
-  const others = (): string[] => {
-    const own = changed && rows.get(changed.id);
-    if (!changed || !own) return [];
-    return book.sections
-      .filter((s) => s.id !== changed.id && s.kind === changed.from)
-      .filter((s) => sort(rows.get(s.id)?.reason ?? '') === sort(own.reason))
-      .map((s) => s.id);
-  };
-  const change = (s: Section, to: SectionKind): void => {
-    setChanged({ id: s.id, from: s.kind, to });
-    void session.change((b) => {
-      const r = changeKind(b, [s.id], to);
-      return r.ok ? r.value : null;
-    });
-  };
-  const sameForOthers = (): void => {
-    const ids = others();
-    if (!changed || ids.length === 0) return;
-    void session.change((b) => {
-      const r = changeKind(b, ids, changed.to);
-      return r.ok ? r.value : null;
-    });
-    setChanged(null);
-  };
   const setRecord = (fields: Partial<BookRecord>): void =>
     void session.change({
       type: 'group',
@@ -138,14 +109,14 @@ export function IntakeSheet({
               row={rows.get(s.id) ?? null}
               heading={headings.get(s.id) as Heading}
               first={i === 0}
-              others={changed?.id === s.id ? others().length : 0}
-              onKind={(kind) => change(s, kind)}
-              onOthers={sameForOthers}
+              others={example.othersOf(s.id)}
+              onKind={(kind) => example.kind(s, kind)}
+              onOthers={example.sameForOthers}
               depth={depthOf(book, s)}
-              onJoin={() => void act(session, (b) => join(b, s.id, shortId))}
+              onJoin={() => example.join(s)}
               partAbove={book.sections.slice(0, i).some((x) => x.kind === 'part')}
-              onNest={(way) => void act(session, (b) => nest(b, [s.id], way))}
-              onDivide={(block) => void act(session, (b) => divide(b, s.id, block, () => `k${shortId()}`))}
+              onNest={(way) => example.nest(s, way)}
+              onDivide={(block) => example.divide(s, block)}
             />
           ))}
         </div>

@@ -256,11 +256,19 @@ function Contents() {
   const { book, edition } = useBook();
   const e = book.editions.find((x) => x.id === edition);
   if (!e) return null;
+  // On the edition as it is when its turn comes: two settings made at once are both kept.
   const set = (fields: Partial<typeof e.contents>): void =>
-    void session.change({
-      type: 'group',
-      label: `Change the contents of the ${e.name.toLowerCase()}`,
-      changes: [{ type: 'set-edition', id: e.id, fields: { contents: { ...e.contents, ...fields } } }],
+    void session.change((b) => {
+      const now = b.editions.find((x) => x.id === e.id);
+      return now
+        ? {
+            type: 'group',
+            label: `Change the contents of the ${e.name.toLowerCase()}`,
+            changes: [
+              { type: 'set-edition', id: e.id, fields: { contents: { ...now.contents, ...fields } } },
+            ],
+          }
+        : null;
     });
   const parts = book.sections.some((s) => s.kind === 'part');
   const levels = parts

@@ -101,12 +101,12 @@ export function SheetRow({
           {row ? (
             <p className={ink}>
               <span aria-hidden>{MARKS[sure]}</span> {sure}: {row.reason}
-              {others > 0 ? (
-                <button type="button" className="ml-3 text-spruce underline" onClick={onOthers}>
-                  The same for {others === 1 ? 'the other one' : `the ${others} others`}
-                </button>
-              ) : null}
             </p>
+          ) : null}
+          {others > 0 ? (
+            <button type="button" className="whitespace-nowrap text-spruce underline" onClick={onOthers}>
+              The same for {others === 1 ? 'the other one' : `the ${others} others`}
+            </button>
           ) : null}
           <span className="ml-auto flex gap-3 whitespace-nowrap">
             {s.matter === 'body' && (depth > 0 || (partAbove && s.kind !== 'part')) ? (

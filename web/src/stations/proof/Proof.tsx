@@ -1,26 +1,40 @@
 'use client';
-/** Proof: pages at reading size as they print, spread by spread, with the grid and the margins laid over at will. */
+/** Proof: pages at reading size as they print, by spreads, single pages or all at once, with what one looks for laid over. */
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useRouter } from 'next/navigation';
 import { useBook, useComposed, useTitle } from '@/title/context';
-import { PageCanvas } from '@/strip/PageCanvas';
 import { Button } from '@/ui/controls';
-import type { Composed, TextLine } from '@/workers/messages';
+import type { FoundOnPage } from '@/workers/messages';
+import { FindOnPages } from './FindOnPages';
+import { ProofPage, type Overlay } from './ProofPage';
+import { Thumbnails } from './Thumbnails';
 
-const ZOOMS = [0.75, 1, 1.25, 1.5, 2];
+type View = 'spreads' | 'pages' | 'all';
+const OVERLAYS: [Overlay, string][] = [
+  ['grid', 'Grid'],
+  ['margins', 'Type area'],
+  ['safe', 'Safe area'],
+  ['loose', 'Loose lines'],
+];
+/** Points of a page to pixels of the screen at full size (CSS: 96 pixels an inch). */
+const FULL = 96 / 72;
+const STEP = 1.2;
 
 export function Proof() {
   const { composed, refusal } = useComposed();
   const { place } = useTitle();
   const { book, edition } = useBook();
-  const [spread, setSpread] = useState(0);
-  const [zoom, setZoom] = useState(0);
-  const [grid, setGrid] = useState(false);
-  const [margins, setMargins] = useState(false);
+  const [at, setAt] = useState(0);
+  const [view, setView] = useState<View>('spreads');
+  /** A share of full size; null for as large as fits. */
+  const [zoom, setZoom] = useState<number | null>(null);
+  const [overlays, setOverlays] = useState<ReadonlySet<Overlay>>(new Set());
+  const [finding, setFinding] = useState(false);
+  const [found, setFound] = useState<FoundOnPage | null>(null);
   const [wanted, setWanted] = useState('');
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1000, height: 500 });
-  const count = composed ? Math.ceil((composed.pages.length + 1) / 2) : 0;
+  const last = Math.max(0, (composed?.pages.length ?? 1) - 1);
+  const spread = Math.floor((at + 1) / 2);
   useEffect(() => {
     const el = room.current;
     if (!el) return;
@@ -36,35 +50,55 @@ export function Proof() {
       place.page ??
       (place.block ? composed.places[place.block]?.[0] : undefined) ??
       composed.pages.find((p) => p.section === place.section && !p.blank)?.index;
-    if (page !== undefined) setSpread(Math.floor((page + 1) / 2));
+    if (page !== undefined) setAt(page);
   }, [place, composed]);
+  useEffect(() => {
+    const keys = (e: KeyboardEvent): void => {
+      if (!(e.ctrlKey || e.metaKey) || e.altKey || e.shiftKey || e.key.toLowerCase() !== 'f') return;
+      e.preventDefault();
+      setFinding(true);
+    };
+    addEventListener('keydown', keys);
+    return () => removeEventListener('keydown', keys);
+  }, []);
   const turn = useCallback(
-    (by: number) => setSpread((s) => Math.max(0, Math.min(count - 1, s + by))),
-    [count],
+    (by: number) =>
+      setAt((now) => {
+        const to = view === 'pages' ? now + by : Math.max(0, (Math.floor((now + 1) / 2) + by) * 2 - 1);
+        return Math.max(0, Math.min(last, to));
+      }),
+    [last, view],
   );
+  const across = view === 'pages' ? 1 : 2;
   const fit = composed
-    ? Math.min((size.width - 48) / (composed.width * 2), (size.height - 24) / composed.height)
+    ? Math.min((size.width - 24) / (composed.width * across), (size.height - 4) / composed.height)
     : 1;
-  const scale = zoom === 0 ? fit : (ZOOMS[zoom - 1] as number) * (96 / 72);
-  const pages = useMemo(
-    () => [spread * 2 - 1, spread * 2].map((i) => composed?.pages[i] ?? null),
-    [spread, composed],
+  const scale = zoom === null ? fit : zoom * FULL;
+  const shown = useMemo(
+    () => (view === 'pages' ? [at] : [spread * 2 - 1, spread * 2]).map((i) => composed?.pages[i] ?? null),
+    [view, at, spread, composed],
   );
   const go = (): void => {
     const page = composed?.pages.find((p) => p.label === wanted.trim().toLowerCase());
-    if (page) setSpread(Math.floor((page.index + 1) / 2));
+    if (page) setAt(page.index);
   };
+  const grow = (by: number): void => setZoom(Math.max(0.2, Math.min(6, (scale / FULL) * by)));
   const print = book.editions.find((e) => e.id === edition)?.form === 'print';
+  const field = 'h-7 rounded-[2px] border border-edge bg-sheet px-2';
   return (
     <div
       className="flex h-full flex-col"
       tabIndex={0}
       onKeyDown={(e) => {
-        if (e.target instanceof HTMLInputElement) return;
+        if (e.target instanceof HTMLInputElement || e.target instanceof HTMLSelectElement || view === 'all')
+          return;
         if (e.key === 'ArrowRight' || e.key === 'PageDown') turn(1);
         if (e.key === 'ArrowLeft' || e.key === 'PageUp') turn(-1);
-        if (e.key === 'Home') setSpread(0);
-        if (e.key === 'End') setSpread(count - 1);
+        if (e.key === 'Home') setAt(0);
+        if (e.key === 'End') setAt(last);
+        if (e.key === '+') grow(STEP);
+        if (e.key === '-') grow(1 / STEP);
+        if (e.key === '0') setZoom(null);
       }}
     >
       <div
@@ -72,10 +106,10 @@ export function Proof() {
         aria-label="Proof"
         className="no-print flex h-10 items-center gap-2 border-b border-rule px-4"
       >
-        <Button className="h-7" onClick={() => turn(-1)} disabled={spread === 0}>
+        <Button className="h-7 px-2" onClick={() => turn(-1)} disabled={at === 0}>
           Back
         </Button>
-        <Button className="h-7" onClick={() => turn(1)} disabled={spread >= count - 1}>
+        <Button className="h-7 px-2" onClick={() => turn(1)} disabled={at >= last}>
           On
         </Button>
         <form
@@ -88,153 +122,145 @@ export function Proof() {
           <label className="flex items-center gap-2">
             <span className="text-ink-soft">Folio</span>
             <input
-              className="h-7 w-14 rounded-[2px] border border-edge bg-sheet px-2"
+              className={`${field} w-14`}
               value={wanted}
               onChange={(e) => setWanted(e.target.value)}
-              placeholder={pages.find((p) => p)?.label ?? ''}
+              placeholder={shown.find((p) => p)?.label ?? ''}
             />
           </label>
-          <Button className="h-7" type="submit">
+          <Button className="h-7 px-2" type="submit">
             Go
           </Button>
         </form>
-        <label className="flex items-center gap-2">
-          <span className="text-ink-soft">Size</span>
-          <select
-            className="h-7 rounded-[2px] border border-edge bg-sheet px-1"
-            value={zoom}
-            onChange={(e) => setZoom(Number(e.target.value))}
-          >
-            <option value={0}>Whole spread</option>
-            {ZOOMS.map((z, i) => (
-              <option key={z} value={i + 1}>
-                {z * 100} %
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-1.5">
-          <input type="checkbox" checked={grid} onChange={(e) => setGrid(e.target.checked)} /> Grid
-        </label>
-        <label className="flex items-center gap-1.5">
-          <input type="checkbox" checked={margins} onChange={(e) => setMargins(e.target.checked)} /> Margins
-        </label>
-        <span className="ml-auto text-[13px] text-ink-soft">
+        <select
+          aria-label="Shown as"
+          className={`${field} px-1`}
+          value={view}
+          onChange={(e) => setView(e.target.value as View)}
+        >
+          <option value="spreads">Spreads</option>
+          <option value="pages">Single pages</option>
+          <option value="all">All pages</option>
+        </select>
+        <Zoom scale={scale / FULL} fits={zoom === null} onZoom={setZoom} />
+        {OVERLAYS.map(([key, name]) => (
+          <label key={key} className="flex items-center gap-1.5 whitespace-nowrap">
+            <input
+              type="checkbox"
+              checked={overlays.has(key)}
+              onChange={(e) => {
+                const next = new Set(overlays);
+                if (e.target.checked) next.add(key);
+                else next.delete(key);
+                setOverlays(next);
+              }}
+            />{' '}
+            {name}
+          </label>
+        ))}
+        <Button
+          className="h-7 px-2"
+          aria-expanded={finding}
+          onClick={() => setFinding(!finding)}
+          title="Ctrl+F"
+        >
+          Find
+        </Button>
+        <span className="ml-auto truncate text-[13px] text-ink-soft">
           {print ? null : 'Pages of the print edition. '}
           {composed
             ? `${counted(composed.report.looseLines, 'loose line')} · ${counted(composed.report.hyphenatedLines, 'hyphen')}`
             : null}
         </span>
       </div>
-      <div ref={room} className="min-h-0 flex-1 overflow-auto p-3">
-        {refusal ? <p className="p-6 text-rubric">{refusal}</p> : null}
-        {composed ? (
-          <div className="mx-auto flex w-max">
-            {pages.map((p, i) =>
-              p ? (
-                <ProofPage
-                  key={i}
-                  page={p.index}
-                  side={p.side}
-                  label={p.label}
-                  composed={composed}
-                  scale={scale}
-                  grid={grid}
-                  margins={margins}
-                />
-              ) : (
-                <span key={i} style={{ width: composed.width * scale, height: composed.height * scale }} />
-              ),
-            )}
-          </div>
+      <div className="flex min-h-0 flex-1">
+        <div ref={room} className="min-h-0 min-w-0 flex-1 overflow-auto p-3">
+          {refusal ? <p className="p-6 text-rubric">{refusal}</p> : null}
+          {composed && view === 'all' ? (
+            <Thumbnails
+              composed={composed}
+              here={spread}
+              onOpen={(s) => {
+                setAt(Math.max(0, s * 2 - 1));
+                setView('spreads');
+              }}
+            />
+          ) : null}
+          {composed && view !== 'all' ? (
+            <div className="mx-auto flex w-max">
+              {shown.map((p, i) =>
+                p ? (
+                  <ProofPage
+                    key={i}
+                    page={p.index}
+                    side={p.side}
+                    label={p.label}
+                    composed={composed}
+                    scale={scale}
+                    overlays={overlays}
+                    marked={found?.page === p.index ? found.lines : NONE}
+                  />
+                ) : (
+                  <span key={i} style={{ width: composed.width * scale, height: composed.height * scale }} />
+                ),
+              )}
+            </div>
+          ) : null}
+        </div>
+        {finding ? (
+          <FindOnPages
+            onOpen={(p) => {
+              setFound(p);
+              setAt(p.page);
+              if (view === 'all') setView('spreads');
+            }}
+            onClose={() => {
+              setFinding(false);
+              setFound(null);
+            }}
+          />
         ) : null}
       </div>
     </div>
   );
 }
+const NONE: readonly number[] = [];
 
-function ProofPage({
-  page,
-  side,
-  label,
-  composed,
+/** Any size, typed in per cent of the printed one, or as large as fits. */
+function Zoom({
   scale,
-  grid,
-  margins,
+  fits,
+  onZoom,
 }: {
-  page: number;
-  side: 'recto' | 'verso';
-  label: string;
-  composed: Composed;
   scale: number;
-  grid: boolean;
-  margins: boolean;
+  fits: boolean;
+  onZoom: (zoom: number | null) => void;
 }) {
-  const [lines, setLines] = useState<TextLine[]>([]);
-  const { goTo } = useTitle();
-  const router = useRouter();
-  const g = composed.geometry;
-  const left = side === 'recto' ? g.inside : g.outside;
-  const right = side === 'recto' ? g.outside : g.inside;
-  const section = composed.pages[page]?.section ?? '';
+  const [typed, setTyped] = useState<string | null>(null);
+  const keep = (): void => {
+    const n = Number((typed ?? '').replace(/[%\s]/g, ''));
+    if (n >= 20 && n <= 600) onZoom(n / 100);
+    setTyped(null);
+  };
   return (
-    <figure
-      aria-label={`Page ${label || page + 1}`}
-      className={`relative border border-rule ${side === 'verso' ? 'border-r-edge' : ''}`}
-      style={{ width: composed.width * scale + 2, height: composed.height * scale + 2 }}
-      data-page={page}
-    >
-      <PageCanvas page={page} width={composed.width * scale} onLines={setLines} />
-      {grid ? (
-        <span
-          aria-hidden
-          data-overlay="grid"
-          className="pointer-events-none absolute inset-x-0"
-          style={{
-            top: (g.top + g.leading * 0.76 - g.leading) * scale,
-            height: composed.rows * g.leading * scale,
-            backgroundImage: `repeating-linear-gradient(to bottom, transparent 0 ${g.leading * scale - 1}px, color-mix(in srgb, #1c5a52 45%, transparent) ${g.leading * scale - 1}px ${g.leading * scale}px)`,
+    <span className="flex items-center gap-1">
+      <label className="flex items-center gap-2">
+        <span className="text-ink-soft">Size</span>
+        <input
+          className="h-7 w-16 rounded-[2px] border border-edge bg-sheet px-2"
+          value={typed ?? `${Math.round(scale * 100)} %`}
+          onChange={(e) => setTyped(e.target.value)}
+          onBlur={() => typed !== null && keep()}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') keep();
+            if (e.key === 'Escape') setTyped(null);
           }}
         />
-      ) : null}
-      {margins ? (
-        <span
-          aria-hidden
-          data-overlay="margins"
-          className="pointer-events-none absolute border border-[#a52f1c]"
-          style={{
-            left: left * scale,
-            right: right * scale,
-            top: g.top * scale,
-            height: composed.rows * g.leading * scale,
-          }}
-        />
-      ) : null}
-      {/* The page's words, unseen, where they stand: for selecting, finding and reading aloud. */}
-      <span className="absolute inset-0 overflow-hidden" data-text>
-        {lines.map((l, i) => (
-          <span
-            key={i}
-            className="absolute whitespace-pre text-transparent"
-            style={{
-              left: l.x * scale,
-              top: (l.y - l.size * 0.8) * scale,
-              fontSize: l.size * scale,
-              lineHeight: 1,
-              width: l.width * scale,
-              textAlignLast: 'justify',
-              fontFamily: 'serif',
-            }}
-            onDoubleClick={() => {
-              goTo({ section, block: l.block || undefined });
-              router.push('manuscript');
-            }}
-          >
-            {l.text}
-          </span>
-        ))}
-      </span>
-    </figure>
+      </label>
+      <Button className="h-7 px-2" disabled={fits} onClick={() => onZoom(null)} title="0">
+        Fit
+      </Button>
+    </span>
   );
 }
 

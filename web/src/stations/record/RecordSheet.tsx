@@ -3,10 +3,10 @@
 import type { ReactNode } from 'react';
 import type { Edition } from '@pagina/core/book';
 import { bareIsbn, isbnFault, ISBN_FAULTS, type BookRecord, type Contributor } from '@pagina/core/record';
-import { TRIMS } from '@pagina/core/design';
 import { useBook, useFindings, useTitle } from '@/title/context';
-import { Field, input, SeverityMark } from '@/ui/controls';
+import { Field, SeverityMark } from '@/ui/controls';
 import { Text } from '@/ui/Text';
+import { TrimField } from '@/ui/TrimField';
 import { Clauses } from './Clauses';
 import { Cover } from './Cover';
 import { Price } from './Price';
@@ -175,17 +175,10 @@ export function RecordSheet() {
                     />
                   </Field>
                   {e.form === 'print' ? (
-                    <Field label="Trim">
-                      <select
-                        className={input}
-                        value={e.trim}
-                        onChange={(x) => setEdition(e, { trim: x.target.value })}
-                      >
-                        {TRIMS.map((t) => (
-                          <option key={t.name}>{t.name}</option>
-                        ))}
-                      </select>
-                    </Field>
+                    <div>
+                      <span className="column-head mb-1 block">Trim</span>
+                      <TrimField trim={e.trim} onTrim={(trim) => setEdition(e, { trim })} />
+                    </div>
                   ) : null}
                 </div>
               );

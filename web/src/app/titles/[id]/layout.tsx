@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { preload } from 'react-dom';
 import { TitleProvider } from '@/title/context';
 import { Shell } from '@/title/Shell';
 
@@ -10,6 +11,8 @@ export default async function Layout({
   children: ReactNode;
 }) {
   const { id } = await params;
+  // The book is on its way while the page's own program still loads.
+  preload(`/api/titles/${id}`, { as: 'fetch', crossOrigin: 'anonymous' });
   return (
     <TitleProvider id={id}>
       <Shell id={id}>{children}</Shell>

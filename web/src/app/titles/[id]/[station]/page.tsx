@@ -1,4 +1,5 @@
 import { notFound } from 'next/navigation';
+import { DesignStation } from '@/stations/design/DesignStation';
 import { Editions } from '@/stations/editions/Editions';
 import { Manuscript } from '@/stations/manuscript/Manuscript';
 import { RunningOrder } from '@/stations/order/RunningOrder';
@@ -9,6 +10,7 @@ import { RecordSheet } from '@/stations/record/RecordSheet';
 const STATIONS = {
   order: RunningOrder,
   manuscript: Manuscript,
+  design: DesignStation,
   proof: Proof,
   record: RecordSheet,
   editions: Editions,

@@ -1,6 +1,4 @@
-import { jobsOf, productsOf, readTitleJson } from '@pagina/data';
-import { eq } from 'drizzle-orm';
-import { titles } from '@pagina/data';
+import { jobsOf, productsOf, revisionOf } from '@pagina/data';
 import { store } from '@/server/store';
 
 export const dynamic = 'force-dynamic';
@@ -13,7 +11,7 @@ export async function GET(
 ): Promise<Response> {
   const { id } = await params;
   const s = await store();
-  if (!(await readTitleJson(s, id))) return new Response('', { status: 404 });
+  if ((await revisionOf(s, id)) === null) return new Response('', { status: 404 });
   const encoder = new TextEncoder();
   let open = true;
   request.signal.addEventListener('abort', () => (open = false));
@@ -22,9 +20,8 @@ export async function GET(
       let last = '';
       let quiet = 0;
       while (open) {
-        const [row] = await s.db.select({ revision: titles.revision }).from(titles).where(eq(titles.id, id));
         const now = JSON.stringify({
-          revision: row?.revision ?? 0,
+          revision: (await revisionOf(s, id)) ?? 0,
           jobs: await jobsOf(s, id),
           products: await productsOf(s, id),
         });

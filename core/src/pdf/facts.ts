@@ -1,0 +1,70 @@
+/** What a file for the screen tells of a book: its bookmarks, what each block is, its links, its pictures' words. */
+import type { Node } from 'prosemirror-model';
+import { sectionsOf, type Book, type Edition } from '../book';
+import { designOf, numberingWith } from '../design';
+import { contentsOf, headingsOf } from '../order';
+import type { LinkRange, Role, ScreenFacts } from './screen';
+
+/** Elements of standard structure types (ISO 32000-1 §14.8.4) that a block's children stand in. */
+const AROUND: Record<string, readonly string[]> = {
+  quotation: ['BlockQuote'],
+  letter: ['Div'],
+  passage: ['Div'],
+  verse: ['Div'],
+  stanza: ['Div'],
+  list: ['L'],
+  item: ['LI', 'LBody'],
+  table: ['Table'],
+  row: ['TR'],
+  cell: ['TD'],
+  noteBody: ['Note'],
+};
+
+export function screenFacts(book: Book, edition: Edition): ScreenFacts {
+  const sections = sectionsOf(book, edition.id);
+  const naming = { ...book, numbering: numberingWith(book.numbering, designOf(edition)) };
+  const headings = headingsOf(sections, naming, edition);
+  const roles: Record<string, readonly Role[]> = {};
+  const links: Record<string, LinkRange[]> = {};
+  const figures: Record<string, { id: string; alt: string }[]> = {};
+  const walk = (n: Node, around: readonly Role[]): void =>
+    n.forEach((child) => {
+      const id = child.attrs.id as string;
+      const { name } = child.type;
+      if (name === 'figure') {
+        (figures[child.attrs.picture as string] ??= []).push({ id, alt: child.attrs.alt as string });
+        roles[id] = [...around, ['Caption', id]];
+        linksOf(child, id, links);
+      } else if (child.isTextblock) {
+        const type =
+          name === 'subhead' ? `H${Number(child.attrs.level) + 1}` : name === 'monospace' ? 'Code' : 'P';
+        roles[id] = [...around, [type, id]];
+        linksOf(child, id, links);
+      } else walk(child, [...around, ...(AROUND[name] ?? []).map((type): Role => [type, id])]);
+    });
+  for (const s of sections) walk(s.content, []);
+  return {
+    outline: contentsOf(sections, naming, 3).map((e) => ({
+      title: [e.heading.number, e.heading.title].filter(Boolean).join(': ') || e.heading.label,
+      depth: e.depth,
+      section: e.section.id,
+      block: e.block,
+    })),
+    roles,
+    figures,
+    links,
+    sections: sections.map((s) => ({ id: s.id, title: headings.get(s.id)?.label ?? '' })),
+  };
+}
+
+function linksOf(block: Node, id: string, links: Record<string, LinkRange[]>): void {
+  block.forEach((n, offset) => {
+    const link = n.marks.find((m) => m.type.name === 'link');
+    if (!link || link.attrs.kind === 'shop') return;
+    const target = link.attrs.target as string;
+    const list = (links[id] ??= []);
+    const last = list.at(-1);
+    if (last && last.to === offset && last.target === target) last.to = offset + n.nodeSize;
+    else list.push({ from: offset, to: offset + n.nodeSize, target });
+  });
+}

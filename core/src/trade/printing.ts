@@ -1,0 +1,53 @@
+/**
+ * Printing on demand: papers, the spine they make, and what a copy costs. The papers' calipers are common practice, from
+ * memory; the price list is that of *Quayhead*, a printer that does not exist and stands in for one.
+ */
+import { inches, mm, type Mp } from '../base';
+import type { Trim } from '../design';
+
+export interface Paper {
+  id: string;
+  name: string;
+  /** Thickness of a leaf in micrometres. */
+  caliper: number;
+}
+export const PAPERS: readonly [Paper, ...Paper[]] = [
+  { id: 'cream-80', name: 'Cream, 80 g/m²', caliper: 127 },
+  { id: 'white-80', name: 'White, 80 g/m²', caliper: 104 },
+  { id: 'white-90', name: 'White, 90 g/m²', caliper: 115 },
+  { id: 'coated-115', name: 'Coated, 115 g/m², for pictures', caliper: 92 },
+];
+export const paperOf = (id: string): Paper => PAPERS.find((p) => p.id === id) ?? PAPERS[0];
+
+/** Width of the spine: half as many leaves as pages, each of the paper's caliper. */
+export const spineWidth = (pages: number, paper: Paper): Mp =>
+  mm((Math.ceil(pages / 2) * paper.caliper) / 1000);
+
+/** Quayhead's list, in pence: a fixed sum a copy, and thousandths of a penny a page. */
+const LIST = {
+  small: { copy: 78, page: 1_050 },
+  large: { copy: 86, page: 1_320 },
+  colourPage: 4_800,
+} as const;
+export const CURRENCY = 'GBP';
+/** Trims no larger than this are priced as small ones. */
+const SMALL = { width: inches(6.14), height: inches(9.21) };
+/** A printer binds no fewer and no more pages (common practice). */
+export const FEWEST_PAGES = 24;
+export const MOST_PAGES = 828;
+
+/** What a copy costs in pence; null where the list has no price because the printer does not bind so many or so few pages. */
+export function printingCost(
+  pages: number,
+  trim: Pick<Trim, 'width' | 'height'>,
+  colour: boolean,
+): number | null {
+  if (pages < FEWEST_PAGES || pages > MOST_PAGES) return null;
+  const size = trim.width <= SMALL.width && trim.height <= SMALL.height ? LIST.small : LIST.large;
+  return size.copy + Math.ceil((pages * (colour ? LIST.colourPage : size.page)) / 1000);
+}
+
+/** Share of the list price that a shop keeps (common practice for books sold on). */
+const SHOP_KEEPS = 0.4;
+/** The list price in pence below which the author gets nothing: what the shop leaves must pay the printing. */
+export const lowestListPrice = (cost: number): number => Math.ceil(cost / (1 - SHOP_KEEPS));

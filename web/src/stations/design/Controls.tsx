@@ -1,0 +1,332 @@
+'use client';
+/** One setting of a design, by its kind; a setting of the edition's own can be put back to the interior's. */
+import { useId, useState, type ReactNode } from 'react';
+import { inchString, parseLength, ptString } from '@pagina/core/base';
+import { FAMILIES, settingAt, type Design, type LineStyle } from '@pagina/core/design';
+import type { Picture } from '@pagina/core/book';
+import { input } from '@/ui/controls';
+import { ALIGN, CUTS, FACES, LETTERS, SIGNS, type Setting } from './settings';
+
+export interface Hand {
+  design: Design;
+  /** Paths that the edition sets itself. */
+  own: ReadonlySet<string>;
+  interior: string;
+  pictures: readonly Picture[];
+  /** Answers false where the value does not fit. */
+  set: (path: string, value: unknown, label: string) => boolean;
+  reset: (path: string, label: string) => void;
+}
+
+export function Control({ setting: s, hand }: { setting: Setting; hand: Hand }) {
+  const value = settingAt(hand.design, s.path);
+  switch (s.kind) {
+    case 'length':
+      return <Length setting={s} value={value as number | null} hand={hand} />;
+    case 'count':
+      return (
+        <Row label={s.label} path={s.path} hand={hand}>
+          <span className="flex items-center gap-2">
+            <input
+              type="number"
+              aria-label={s.label}
+              className={`${input} w-20`}
+              min={s.least}
+              max={s.most}
+              value={value as number}
+              onChange={(e) => e.target.value !== '' && hand.set(s.path, Number(e.target.value), s.label)}
+            />
+            <span className="text-ink-soft">{s.of}</span>
+          </span>
+        </Row>
+      );
+    case 'choice':
+      return (
+        <Row label={s.label} path={s.path} hand={hand}>
+          <Choice
+            label={s.label}
+            value={value as string}
+            of={s.of}
+            onChoose={(v) => hand.set(s.path, v, s.label)}
+          />
+        </Row>
+      );
+    case 'switch':
+      return (
+        <Row label="" path={s.path} hand={hand}>
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              checked={value as boolean}
+              onChange={(e) => hand.set(s.path, e.target.checked, s.label)}
+            />
+            {s.label}
+          </label>
+        </Row>
+      );
+    case 'family':
+      return (
+        <Row label={s.label} path={s.path} hand={hand}>
+          <Choice
+            label={s.label}
+            value={value as string}
+            of={FAMILIES.map((f) => [f.name, f.name] as const)}
+            onChoose={(v) => hand.set(s.path, v, s.label)}
+          />
+          <span className="block pt-0.5 text-[12px] text-ink-soft">
+            {FAMILIES.find((f) => f.name === value)?.manner}
+          </span>
+        </Row>
+      );
+    case 'sign':
+      return <Sign setting={s} value={value as string} hand={hand} />;
+    case 'picture':
+      return (
+        <Row label={s.label} path={s.path} hand={hand}>
+          <Choice
+            label={s.label}
+            value={value as string}
+            of={[['', 'none'] as const, ...hand.pictures.map((p) => [p.id, p.name || p.id] as const)]}
+            onChoose={(v) => hand.set(s.path, v, s.label)}
+          />
+        </Row>
+      );
+    case 'line':
+      return <Line setting={s} value={value as LineStyle} hand={hand} />;
+  }
+}
+
+function Row({
+  label,
+  path,
+  hand,
+  children,
+}: {
+  label: string;
+  path: string;
+  hand: Hand;
+  children: ReactNode;
+}) {
+  return (
+    <div className="grid grid-cols-[104px_minmax(0,1fr)] items-start gap-x-2 py-1" data-setting={path}>
+      <span className="pt-1.5 text-[13px] text-ink-soft">{label}</span>
+      <div>
+        {children}
+        <Reset path={path} label={label} hand={hand} />
+      </div>
+    </div>
+  );
+}
+
+function Reset({ path, label, hand }: { path: string; label: string; hand: Hand }) {
+  const set = [...hand.own].some((p) => p === path || p.startsWith(`${path}.`));
+  return set ? (
+    <button
+      type="button"
+      className="block min-h-6 text-[12px] text-spruce underline"
+      onClick={() => hand.reset(path, label)}
+    >
+      As {hand.interior} has it
+    </button>
+  ) : null;
+}
+
+function Choice({
+  label,
+  value,
+  of,
+  onChoose,
+}: {
+  label: string;
+  value: string;
+  of: readonly (readonly [string, string])[];
+  onChoose: (v: string) => void;
+}) {
+  return (
+    <select
+      aria-label={label}
+      className={`${input} px-1`}
+      value={value}
+      onChange={(e) => onChoose(e.target.value)}
+    >
+      {of.map(([v, name]) => (
+        <option key={v} value={v}>
+          {name}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+const shown = (mp: number, unit: 'pt' | 'in'): string =>
+  unit === 'in' ? `${inchString(mp)} in` : `${ptString(mp)} pt`;
+/** What an arrow key adds to a length. */
+const STEP = { pt: 500, in: 4_500 } as const;
+
+function Length({
+  setting: s,
+  value,
+  hand,
+}: {
+  setting: Extract<Setting, { kind: 'length' }>;
+  value: number | null;
+  hand: Hand;
+}) {
+  return (
+    <Row label={s.label} path={s.path} hand={hand}>
+      <LengthField
+        label={s.label}
+        value={value}
+        unit={s.unit}
+        empty={s.open ? 'by the trim' : ''}
+        onKeep={(v) => hand.set(s.path, v, s.label)}
+      />
+    </Row>
+  );
+}
+
+export function LengthField({
+  label,
+  value,
+  unit,
+  empty = '',
+  onKeep,
+}: {
+  label: string;
+  value: number | null;
+  unit: 'pt' | 'in';
+  /** What stands where there is no length; '' where there must be one. */
+  empty?: string;
+  onKeep: (v: number | null) => boolean;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [wrong, setWrong] = useState('');
+  const note = useId();
+  const keep = (text: string): void => {
+    if (text.trim() === '' && empty) {
+      onKeep(null);
+      return done();
+    }
+    const mp = parseLength(text, unit);
+    if (mp === null) return setWrong('Write a length, such as 11 pt, 4 mm or 0.25 in.');
+    if (!onKeep(mp)) return setWrong('That is more or less than can be set here.');
+    done();
+  };
+  const done = (): void => {
+    setTyped(null);
+    setWrong('');
+  };
+  return (
+    <>
+      <input
+        aria-label={label}
+        aria-invalid={wrong ? true : undefined}
+        aria-describedby={wrong ? note : undefined}
+        className={`${input} w-28 ${wrong ? 'border-rubric' : ''}`}
+        placeholder={empty}
+        value={typed ?? (value === null ? '' : shown(value, unit))}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => typed !== null && keep(typed)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' && typed !== null) keep(typed);
+          if (e.key === 'Escape') done();
+          if (e.key !== 'ArrowUp' && e.key !== 'ArrowDown') return;
+          e.preventDefault();
+          if (value !== null && onKeep(value + (e.key === 'ArrowUp' ? STEP[unit] : -STEP[unit]))) done();
+        }}
+      />
+      {wrong ? (
+        <span id={note} className="block text-[12px] text-rubric">
+          {wrong}
+        </span>
+      ) : null}
+    </>
+  );
+}
+
+function Sign({
+  setting: s,
+  value,
+  hand,
+}: {
+  setting: Extract<Setting, { kind: 'sign' }>;
+  value: string;
+  hand: Hand;
+}) {
+  return (
+    <Row label={s.label} path={s.path} hand={hand}>
+      <div className="flex flex-wrap gap-1" role="group" aria-label={s.label}>
+        {['', ...SIGNS].map((sign) => (
+          <button
+            key={sign}
+            type="button"
+            aria-pressed={sign === value}
+            aria-label={sign || 'none'}
+            className={`h-7 min-w-7 rounded-[2px] border px-1 font-serif ${sign === value ? 'border-spruce text-spruce' : 'border-edge'}`}
+            onClick={() => hand.set(s.path, sign, s.label)}
+          >
+            {sign || 'none'}
+          </button>
+        ))}
+      </div>
+    </Row>
+  );
+}
+
+function Line({
+  setting: s,
+  value,
+  hand,
+}: {
+  setting: Extract<Setting, { kind: 'line' }>;
+  value: LineStyle;
+  hand: Hand;
+}) {
+  const set = (key: keyof LineStyle, v: unknown): boolean => hand.set(`${s.path}.${key}`, v, s.label);
+  const two = hand.design.text.display !== hand.design.text.family;
+  return (
+    <fieldset className="border-t border-rule py-2 first:border-t-0" data-setting={s.path}>
+      <legend className="float-left w-[104px] pt-1.5 text-[13px] text-ink-soft">{s.label}</legend>
+      <div className="ml-[112px] grid grid-cols-2 gap-1">
+        <LengthField
+          label={`${s.label}: size`}
+          value={value.size}
+          unit="pt"
+          onKeep={(v) => v !== null && set('size', v)}
+        />
+        <Choice label={`${s.label}: cut`} value={value.cut} of={CUTS} onChoose={(v) => set('cut', v)} />
+        <Choice
+          label={`${s.label}: letters`}
+          value={value.letters}
+          of={LETTERS}
+          onChoose={(v) => set('letters', v)}
+        />
+        {s.aligned ? (
+          <Choice
+            label={`${s.label}: alignment`}
+            value={value.align}
+            of={ALIGN}
+            onChoose={(v) => set('align', v)}
+          />
+        ) : null}
+        <label className="flex items-center gap-1 text-[13px] text-ink-soft">
+          Spaced
+          <input
+            type="number"
+            aria-label={`${s.label}: letter spacing, thousandths of an em`}
+            className={`${input} min-w-0`}
+            step={10}
+            value={value.spacing}
+            onChange={(e) => e.target.value !== '' && set('spacing', Number(e.target.value))}
+          />
+        </label>
+        {two ? (
+          <Choice label={`${s.label}: face`} value={value.face} of={FACES} onChoose={(v) => set('face', v)} />
+        ) : null}
+        <span className="col-span-2">
+          <Reset path={s.path} label={s.label} hand={hand} />
+        </span>
+      </div>
+    </fieldset>
+  );
+}

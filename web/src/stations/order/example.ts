@@ -1,0 +1,95 @@
+'use client';
+/** What was just changed by hand on the intake sheet, and where else the same can be done. */
+import { useState } from 'react';
+import type { Outcome } from '@pagina/core/base';
+import {
+  depthOf,
+  type Arrival,
+  type Book,
+  type Change,
+  type Section,
+  type SectionKind,
+} from '@pagina/core/book';
+import {
+  changeKind,
+  divide,
+  inTurn,
+  join,
+  looksToDivide,
+  nest,
+  placesThatLook,
+  sortOf,
+} from '@pagina/core/order';
+import { shortId, type TitleSession } from '@/title/session';
+import { act } from './actions';
+
+const newId = (): string => `k${shortId()}`;
+
+interface Example {
+  /** The row that offers it. */
+  section: string;
+  others: readonly unknown[];
+  again: (b: Book) => Outcome<Change>;
+}
+
+export function useExample(session: TitleSession, arrival: Arrival) {
+  const [example, setExample] = useState<Example | null>(null);
+  const reason = new Map(arrival.rows.map((r) => [r.section, sortOf(r.reason)]));
+  /** Sections read as this one was, for the same sort of reason. */
+  const readAlike = (b: Book, s: Section): Section[] =>
+    b.sections.filter(
+      (o) => o.id !== s.id && o.kind === s.kind && reason.has(s.id) && reason.get(o.id) === reason.get(s.id),
+    );
+  const set = (example: Example): void => setExample(example.others.length > 0 ? example : null);
+
+  return {
+    othersOf: (section: string): number => (example?.section === section ? example.others.length : 0),
+    kind(s: Section, to: SectionKind): void {
+      const ids = readAlike(session.get().book, s).map((o) => o.id);
+      void act(session, (b) => changeKind(b, [s.id], to));
+      set({ section: s.id, others: ids, again: (b) => changeKind(b, ids, to) });
+    },
+    nest(s: Section, way: 'in' | 'out'): void {
+      const { book } = session.get();
+      const ids = readAlike(book, s)
+        .filter((o) => depthOf(book, o) === depthOf(book, s))
+        .map((o) => o.id);
+      void act(session, (b) => nest(b, [s.id], way));
+      set({ section: s.id, others: ids, again: (b) => nest(b, ids, way) });
+    },
+    /** The offer moves to the section before: the joined one's row is gone. */
+    join(s: Section): void {
+      const { book } = session.get();
+      const ids = readAlike(book, s)
+        .filter((o) => book.sections[0]?.id !== o.id)
+        .map((o) => o.id);
+      const before = book.sections[book.sections.indexOf(s) - 1];
+      void act(session, (b) => join(b, s.id, newId));
+      if (before)
+        set({
+          section: before.id,
+          others: ids,
+          again: (b) => inTurn(b, ids, 'Join sections', (now, id) => join(now, id, newId)),
+        });
+    },
+    divide(s: Section, block: string): void {
+      const { book } = session.get();
+      const looks = looksToDivide(book, { section: s.id, block });
+      void act(session, (b) => divide(b, s.id, block, newId));
+      if (looks === null) return setExample(null);
+      // Blocks after the place get new ids: where else is asked again when it is done.
+      set({
+        section: s.id,
+        others: placesThatLook(book, looks).filter((p) => p.block !== block),
+        again: (b) =>
+          inTurn(b, placesThatLook(b, looks), 'Divide sections', (now, p) =>
+            divide(now, p.section, p.block, newId),
+          ),
+      });
+    },
+    sameForOthers(): void {
+      if (example) void act(session, example.again);
+      setExample(null);
+    },
+  };
+}
