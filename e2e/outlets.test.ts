@@ -1,6 +1,7 @@
+import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
-import { AxeBuilder, bringIn, openBrowser, saved, station } from './browser';
+import { address, AxeBuilder, bringIn, openBrowser, saved, station, textOf } from './browser';
 import { png, styledManuscript } from '../core/test/fixtures/manuscript';
 
 let browser: Browser;
@@ -46,6 +47,46 @@ it('sends the book, and shows it from received to on sale as the shop’s days p
   await page.waitForSelector('[data-listing="on sale"]');
   expect(await page.locator('[data-listing]').textContent()).toMatch(/lanternquay\.example\/book\/lq-\d+/);
   expect(await page.getByRole('button', { name: /Send the ebook/ }).isDisabled()).toBe(true);
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  expect(errors).toEqual([]);
+});
+
+it('leads from the ebook of an outlet to another book there, with the imprint’s code', async () => {
+  await station(page, id, 'manuscript');
+  const text = await textOf(page, 'The Carts');
+  await text
+    .getByText('The tide came in')
+    .first()
+    .dblclick({ position: { x: 60, y: 10 } });
+  await page.keyboard.press('Control+l');
+  await page.getByLabel('Kind of link').selectOption('shop');
+  await page.getByLabel('ISBN of the book').fill('978-92-95055-12-4');
+  await page.getByText(/Each outlet’s own ebook leads to the book there/).waitFor();
+  await page.getByRole('button', { name: 'Put it' }).click();
+  await saved(page);
+  await station(page, id, 'outlets');
+  await page.locator('[data-demand="Ebook"]').getByText('make the ebook for Lanternquay').waitFor();
+  await page.getByLabel(/Affiliate code at Lanternquay/).fill('two words');
+  expect(await page.getByRole('button', { name: 'Keep the code' }).isDisabled()).toBe(true);
+  await page.getByLabel(/Affiliate code at Lanternquay/).fill('shingle-7');
+  await page.getByRole('button', { name: 'Keep the code' }).click();
+  await page.getByText('https://lanternquay.example/isbn/9789295055124?by=shingle-7').waitFor();
+  await page.locator('[data-demand="Ebook"] a').click();
+  await page.getByRole('button', { name: 'Make the ebook for Lanternquay' }).click();
+  const file = page.locator('tr[data-edition="ebook/for/lanternquay"]').getByRole('link');
+  await file.waitFor({ timeout: 30_000 });
+  const bytes = await (await page.request.get(address() + (await file.getAttribute('href')))).body();
+  const texts = Object.entries(unzipSync(new Uint8Array(bytes))).filter(([n]) => n.endsWith('.xhtml'));
+  expect(texts.some(([, b]) => new TextDecoder().decode(b).includes('9789295055124?by=shingle-7'))).toBe(
+    true,
+  );
+  await station(page, id, 'outlets');
+  expect(await standing('Ebook').textContent()).toContain('met');
+  await page.getByRole('button', { name: /Send the ebook/ }).click();
+  await page.waitForSelector('[data-listing="received"]');
+  expect(await page.locator('[data-listing]').first().textContent()).toContain(
+    'the-causeway-ebook-lanternquay.epub',
+  );
   expect(await new AxeBuilder(page).violations()).toEqual([]);
   expect(errors).toEqual([]);
 });

@@ -1,24 +1,30 @@
 import { pictureInfo } from '@pagina/core/base';
 import type { Book, Edition } from '@pagina/core/book';
+import { compose } from '@pagina/core/compose';
 import { INTERIOR_NAMES, trimOf } from '@pagina/core/design';
 import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
 import {
+  makeCover,
   makeEbook,
   makePrint,
   makeWordFile,
   readBookFile,
   settleForOneFile,
+  typeSource,
   type BookFile,
 } from '@pagina/make';
 import { readInput, Unusable, unusable, writeOutput, type Options } from './main';
 import { manuscript } from './manuscript';
 
+const FORMS = ['print', 'screen', 'cover', 'reflow', 'manuscript'] as const;
+type Form = (typeof FORMS)[number];
+
 /** Makes one edition of a manuscript or a book file. */
 export async function build(path: string, options: Options): Promise<number> {
   const form = options.edition;
-  if (form !== 'print' && form !== 'screen' && form !== 'reflow' && form !== 'manuscript')
+  if (!FORMS.includes(form as Form))
     throw new Unusable(
-      'Say which edition to make: --edition print, screen (PDF with links), reflow or manuscript (.docx).',
+      'Say which edition to make: --edition print, screen (PDF with links), cover, reflow or manuscript (.docx).',
     );
   if (!options.out) throw new Unusable('Say where the file goes: --out FILE.');
   settleForOneFile();
@@ -31,9 +37,18 @@ export async function build(path: string, options: Options): Promise<number> {
     writeOutput(options.out, made.value);
     return 0;
   }
-  const { book, edition } = prepared(source, options, form === 'screen' ? 'print' : form);
+  const { book, edition } = prepared(source, options, form === 'reflow' ? 'reflow' : 'print');
   const read = Math.round(performance.now() - started);
   const pictures = (id: string): Uint8Array | null => source.files.get(id) ?? null;
+  if (form === 'cover') {
+    const composed = await compose(book, edition.id, await typeSource());
+    if (!composed.ok) throw unusable(composed.refusal);
+    const made = await makeCover(book, edition.id, composed.value.report.pages, { pictures });
+    if (!made.ok) throw unusable(made.refusal);
+    writeOutput(options.out, made.value.bytes);
+    for (const f of made.value.findings) process.stderr.write(`${f.severity}: ${f.message}\n`);
+    return made.value.findings.some((f) => f.severity === 'blocker') ? 1 : 0;
+  }
   if (form === 'print' || form === 'screen') {
     const made = await makePrint(book, edition.id, { pictures, screen: form === 'screen' });
     if (!made.ok) throw unusable(made.refusal);

@@ -135,7 +135,7 @@ it('a .docx any two parts of which cannot be unpacked is answered once, and noth
   const sound = zipSync({ ...parts, 'word/endnotes.xml': part, 'word/comments.xml': part });
   const view = new DataView(sound.buffer, sound.byteOffset);
   const starts: number[] = [];
-  for (let at = 0; view.getUint32(at, true) === 0x04034b50; ) {
+  for (let at = 0; view.getUint32(at, true) === 0x04034b50;) {
     starts.push(at + 30 + view.getUint16(at + 26, true) + view.getUint16(at + 28, true));
     at = (starts.at(-1) ?? 0) + view.getUint32(at + 18, true);
   }

@@ -1,10 +1,33 @@
-import { expect, it } from 'vitest';
-import { demandsOf, isReady, OUTLETS } from '../src/outlets';
-import { threeChapters } from './fixtures/books';
+import { describe, expect, it } from 'vitest';
+import { unzipSync } from 'fflate';
+import {
+  coverOf,
+  forOutlet,
+  forScreen,
+  makingOf,
+  MANUSCRIPT,
+  schema,
+  templateOf,
+  type Book,
+} from '../src/book';
+import { checkEpub } from '../src/check';
+import { writeEpub } from '../src/epub';
+import {
+  bookAddressAt,
+  demandsOf,
+  fileFor,
+  isReady,
+  linksToShops,
+  OUTLETS,
+  type Account,
+} from '../src/outlets';
+import { book, section, threeChapters } from './fixtures/books';
 
 const outlet = OUTLETS[0]!;
 const standing = (b: ReturnType<typeof threeChapters>, made: Parameters<typeof demandsOf>[3], revision = 0) =>
-  Object.fromEntries(demandsOf(outlet, b, b.editions[1]!, made, revision).map((d) => [d.name, d.standing]));
+  Object.fromEntries(
+    demandsOf(outlet, b, b.editions[1]!, made, revision, null).map((d) => [d.name, d.standing]),
+  );
 
 it('tells demand by demand what a shop would refuse', () => {
   const b = threeChapters();
@@ -22,9 +45,80 @@ it('tells demand by demand what a shop would refuse', () => {
     ...b,
     record: { ...b.record, description: 'x'.repeat(60), price: { minor: 499, currency: 'GBP' }, cover: 'c' },
   };
-  expect(isReady(demandsOf(outlet, ready, ready.editions[1]!, { revision: 3, findings: [] }, 3))).toBe(true);
-  expect(standing(ready, { revision: 2, findings: [] }, 3).Ebook).toBe('not met');
   expect(
-    standing(ready, { revision: 3, findings: [{ rule: 'x', severity: 'blocker', message: '' }] }, 3).Ebook,
+    isReady(demandsOf(outlet, ready, ready.editions[1]!, { revision: 3, madeAt: 5, findings: [] }, 3, null)),
+  ).toBe(true);
+  expect(standing(ready, { revision: 2, madeAt: 5, findings: [] }, 3).Ebook).toBe('not met');
+  expect(
+    standing(
+      ready,
+      { revision: 3, madeAt: 5, findings: [{ rule: 'x', severity: 'blocker', message: '' }] },
+      3,
+    ).Ebook,
   ).toBe('not met');
+});
+
+describe('links to books in a shop', () => {
+  // The ISBN of the Users' Manual itself, from memory.
+  const ISBN = '9789295055124';
+  const linked = (): Book => {
+    const mark = schema.mark('link', { kind: 'shop', target: ISBN });
+    const words = [schema.text('Read '), schema.text('the book before', [mark]), schema.text('.')];
+    return book([
+      section('c', 'chapter', [], {
+        title: 'The Tide',
+        content: schema.node('doc', null, [schema.node('paragraph', { id: 'p' }, words)]),
+      }),
+    ]);
+  };
+  const page = (b: Book, bookAddress?: (isbn: string) => string | null): string => {
+    const made = writeEpub({ book: b, edition: 'ebook', pictures: new Map(), print: null, bookAddress });
+    if (!made.ok) throw new Error(made.refusal.message);
+    const faults = checkEpub(made.value);
+    expect(faults.ok && faults.value.filter((f) => f.severity === 'blocker')).toEqual([]);
+    return new TextDecoder().decode(unzipSync(made.value)['EPUB/text/s001.xhtml']);
+  };
+
+  it('lead to the outlet that a file is made for, with the code of one who leads there', () => {
+    expect(bookAddressAt(outlet, '978-92-95055-12-4', '')).toBe(
+      'https://lanternquay.example/isbn/9789295055124',
+    );
+    expect(bookAddressAt(outlet, ISBN, 'shingle-7')).toBe(
+      'https://lanternquay.example/isbn/9789295055124?by=shingle-7',
+    );
+    expect(bookAddressAt({ ...outlet, affiliate: null }, ISBN, 'shingle-7')).not.toContain('shingle');
+    expect(bookAddressAt(outlet, '9789295055125', '')).toBeNull();
+    expect(page(linked(), (isbn) => bookAddressAt(outlet, isbn, 'a&b'))).toContain(
+      'Read <a href="https://lanternquay.example/isbn/9789295055124?by=a%26b">the book before</a>.',
+    );
+  });
+  it('are words alone in a file that is made for no outlet', () => {
+    expect(page(linked())).toContain('Read the book before.');
+  });
+  it('ask for a file of the outlet’s own, made since the code was changed', () => {
+    const b = linked();
+    expect([linksToShops(b, 'ebook'), linksToShops(threeChapters(), 'ebook')]).toEqual([true, false]);
+    expect(fileFor(b, 'ebook', outlet.id)).toBe('ebook/for/lanternquay');
+    expect(fileFor(threeChapters(), 'ebook', outlet.id)).toBe('ebook');
+    const ebook = (made: number, account: Account | null) =>
+      demandsOf(outlet, b, b.editions[1]!, { revision: 3, madeAt: made, findings: [] }, 3, account).find(
+        (d) => d.name === 'Ebook',
+      );
+    expect(ebook(10, null)?.standing).toBe('met');
+    expect(ebook(10, { affiliate: 'x', changedAt: 9 })?.standing).toBe('met');
+    expect(ebook(10, { affiliate: 'x', changedAt: 11 })?.why).toMatch(/code has changed/);
+  });
+});
+
+it('names what a file is made of so that it can be read back', () => {
+  expect(makingOf(forScreen('paperback'))).toEqual({ edition: 'paperback', form: 'screen', outlet: null });
+  expect(makingOf(forOutlet('ebook', 'lanternquay'))).toEqual({
+    edition: 'ebook',
+    form: 'outlet',
+    outlet: 'lanternquay',
+  });
+  expect(makingOf(coverOf('paperback'))).toMatchObject({ edition: 'paperback', form: 'cover' });
+  expect(makingOf(templateOf('paperback')).form).toBe('template');
+  expect(makingOf(MANUSCRIPT).edition).toBeNull();
+  expect(makingOf('ebook')).toEqual({ edition: 'ebook', form: 'whole', outlet: null });
 });

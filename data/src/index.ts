@@ -9,3 +9,4 @@ export * from './arrivals';
 export * from './refusals';
 export * from './versions';
 export * from './designs';
+export * from './accounts';

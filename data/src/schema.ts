@@ -143,6 +143,14 @@ export const listingEvents = sqliteTable(
   (t) => [index('events_listing').on(t.listing, t.at)],
 );
 
+/** What the imprint has with an outlet. */
+export const accounts = sqliteTable('accounts', {
+  outlet: text('outlet').primaryKey(),
+  /** The code that goes into links to books at the outlet; empty for none. */
+  affiliate: text('affiliate').notNull().default(''),
+  changedAt: integer('changed_at').notNull(),
+});
+
 /** Designs of the imprint's own, kept under a name for other titles. */
 export const designs = sqliteTable('designs', {
   id: text('id').primaryKey(),

@@ -34,6 +34,7 @@ const metaSchema = z.object({
   numbering: z.unknown().optional(),
   editions: z.unknown(),
   pictures: z.unknown(),
+  cover: z.unknown().optional(),
   words: z.unknown().optional(),
 });
 
@@ -63,6 +64,7 @@ const metaOf = (book: Book): string =>
     sections: book.sections.map(({ content: _, ...s }) => s),
     editions: book.editions,
     pictures: book.pictures,
+    cover: book.cover,
     words: book.words,
   });
 

@@ -4,6 +4,7 @@ import type { Book } from '@pagina/core/book';
 import { compose, type ComposeCache, type Composition } from '@pagina/core/compose';
 import { writeEpub } from '@pagina/core/epub';
 import { typeSource } from './faces';
+import { withFront } from './cover';
 import { stopwatch, type MakeOptions, type PictureBytes } from './print';
 
 export interface EbookMade {
@@ -14,12 +15,14 @@ export interface EbookOptions extends MakeOptions {
   cache?: ComposeCache;
   /** The print edition whose pages the ebook lists; null for no page list. A composition at hand is used again. */
   print: { edition: string; composition?: Composition } | null;
+  /** Where a book of this ISBN is sold, in a file that is made for one outlet. */
+  bookAddress?: (isbn: string) => string | null;
 }
 
 export async function makeEbook(
   book: Book,
   editionId: string,
-  { pictures, print, cache, progress }: EbookOptions,
+  { pictures, print, cache, progress, bookAddress }: EbookOptions,
 ): Promise<Outcome<EbookMade>> {
   const clock = stopwatch();
   let composition = print?.composition;
@@ -33,13 +36,16 @@ export async function makeEbook(
   }
   clock.lap('compose');
   progress?.('Writing the file', 0);
-  const files = await allPictures(book, pictures);
+  const edition = book.editions.find((e) => e.id === editionId);
+  const fronted = edition ? await withFront(book, edition, pictures) : { book, pictures };
+  const files = await allPictures(fronted.book, fronted.pictures);
   const isbn = book.editions.find((e) => e.id === print?.edition)?.isbn ?? '';
   const written = writeEpub({
-    book,
+    book: fronted.book,
     edition: editionId,
     pictures: files,
     print: composition ? { composition, isbn } : null,
+    bookAddress,
   });
   clock.lap('epub');
   return written.ok ? done({ bytes: written.value, milliseconds: clock.laps }) : written;

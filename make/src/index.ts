@@ -7,3 +7,4 @@ export * from './bookfile';
 export * from './ebook';
 export * from './strays';
 export * from './word-file';
+export * from './cover';

@@ -1,11 +1,11 @@
 /** Pictures for print: decoded, turned grey for black-and-white editions, never larger than they are printed. */
-import type { PdfPicture } from '@pagina/core/pdf';
+import type { Colour, PdfPicture } from '@pagina/core/pdf';
 
 /** Pixels a side beyond which a picture is not decoded at full size: 12,000 × 12,000 is the most a book can want. */
 const MOST_PIXELS = 160_000_000;
 
 /** Pixels an inch that are of use to a press, and to a screen. */
-const DENSITY = { print: 600, screen: 220 } as const;
+const DENSITY = { print: 600, screen: 220, cover: 400 } as const;
 
 /**
  * A picture as the printer's file carries it, in one black. `width` is the printed width in inches; more pixels than a
@@ -17,6 +17,45 @@ export const printPicture = (bytes: Uint8Array, width: number): Promise<PdfPictu
 /** The same for a screen: in colour, and lighter. */
 export const screenPicture = (bytes: Uint8Array, width: number): Promise<PdfPicture> =>
   prepared(bytes, Math.round(width * DENSITY.screen), 'DeviceRGB');
+
+/** The same in the four inks of a cover. */
+export async function pressPicture(bytes: Uint8Array, width: number): Promise<PdfPicture> {
+  const { default: sharp } = await import('sharp');
+  const { data, info } = await sharp(bytes, { limitInputPixels: MOST_PIXELS, sequentialRead: true })
+    .rotate()
+    .flatten({ background: '#ffffff' })
+    .resize({ width: Math.max(1, Math.round(width * DENSITY.cover)), withoutEnlargement: true })
+    .toColourspace('cmyk')
+    .jpeg({ quality: 92, chromaSubsampling: '4:4:4' })
+    .toBuffer({ resolveWithObject: true });
+  return {
+    width: info.width,
+    height: info.height,
+    space: 'DeviceCMYK',
+    filter: 'DCTDecode',
+    bytes: new Uint8Array(data),
+    inverted: true,
+  };
+}
+
+/** Colours in the four inks, turned as pictures are, so that a ground and a picture beside it agree. Pure black is one ink. */
+export async function inksOf(colours: readonly Colour[]): Promise<(colour: Colour) => Inks> {
+  const { default: sharp } = await import('sharp');
+  const known = new Map<Colour, Inks>([
+    ['#000000', [0, 0, 0, 1]],
+    ['#ffffff', [0, 0, 0, 0]],
+  ]);
+  for (const colour of colours) {
+    if (known.has(colour)) continue;
+    const raw = await sharp({ create: { width: 1, height: 1, channels: 3, background: colour } })
+      .toColourspace('cmyk')
+      .raw()
+      .toBuffer();
+    known.set(colour, [raw[0], raw[1], raw[2], raw[3]].map((n) => (n ?? 0) / 255) as unknown as Inks);
+  }
+  return (colour) => known.get(colour) ?? [0, 0, 0, 1];
+}
+type Inks = readonly [cyan: number, magenta: number, yellow: number, black: number];
 
 async function prepared(
   bytes: Uint8Array,

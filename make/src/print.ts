@@ -1,8 +1,9 @@
 /** Makes the printer's PDF of an edition: composition, pictures, file. */
 import { done, refused, type Outcome } from '@pagina/core/base';
-import type { Book } from '@pagina/core/book';
+import type { Book, Edition } from '@pagina/core/book';
 import { compose, sheetPictures, type ComposeCache, type Composition } from '@pagina/core/compose';
 import { screenFacts, type PdfPicture } from '@pagina/core/pdf';
+import { withFront } from './cover';
 import { typeSource } from './faces';
 import { openPdfFile } from './pdf-file';
 import { printPicture, screenPicture } from './pictures';
@@ -48,7 +49,7 @@ export async function makePrint(
     clock.lap('compose');
     const composition = composed.value;
     const ready = await printPictures(composition, pictures, screen ? screenPicture : printPicture);
-    const cover = screen && book.record.cover ? await pictures(book.record.cover) : null;
+    const cover = screen && edition ? await coverBytes(book, edition, pictures) : null;
     clock.lap('pictures');
     if (progress?.('Writing the file', 0.5) === false)
       return refused('make/stopped', 'The work was stopped.');
@@ -64,6 +65,12 @@ export async function makePrint(
   } finally {
     await file.close();
   }
+}
+
+async function coverBytes(book: Book, edition: Edition, pictures: PictureBytes): Promise<Uint8Array | null> {
+  const fronted = await withFront(book, edition, pictures);
+  const { cover } = fronted.book.record;
+  return cover === null ? null : fronted.pictures(cover);
 }
 
 /** A cover is shown on a screen as wide as a large page. */

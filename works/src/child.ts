@@ -1,7 +1,7 @@
 /** Does one task and ends. Memory is limited by the parent; a crash here is a failed job, not a dead runner. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { bookFromJson, bookToJson, FOR_SCREEN, MANUSCRIPT } from '@pagina/core/book';
+import { bookFromJson, bookToJson, makingOf, type Book, type Edition } from '@pagina/core/book';
 import {
   checkEpub,
   checkFileAgreement,
@@ -12,8 +12,18 @@ import {
   pdfSubject,
 } from '@pagina/core/check';
 import { bySeverity, type Finding } from '@pagina/core/base';
+import { compose } from '@pagina/core/compose';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
-import { ignoreStrays, makeEbook, makePrint, makeWordFile, settleForOneFile } from '@pagina/make';
+import { bookAddressAt, outletNamed } from '@pagina/core/outlets';
+import {
+  ignoreStrays,
+  makeCover,
+  makeEbook,
+  makePrint,
+  makeWordFile,
+  settleForOneFile,
+  typeSource,
+} from '@pagina/make';
 import type { FromChild, Task } from './tasks';
 
 const say = (m: FromChild): Promise<void> => new Promise((done) => process.send?.(m, () => done()));
@@ -41,22 +51,26 @@ async function make({
   pictures,
   out,
   name,
+  affiliate,
 }: Extract<Task, { kind: 'make' }>): Promise<FromChild> {
   const parsed = bookFromJson(json);
   if (!parsed.ok) return { type: 'refused', message: parsed.refusal.message };
   const book = parsed.value;
   const bytesOf = (picture: string): Uint8Array | null =>
     pictures[picture] ? readFileSync(pictures[picture]) : null;
-  if (id === MANUSCRIPT) {
+  const { edition: editionId, form, outlet } = makingOf(id);
+  if (editionId === null) {
     progress('Writing the manuscript', 0);
     const made = await makeWordFile(book, bytesOf);
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     writeFileSync(out, made.value);
     return { type: 'made', pages: 0, findings: [] };
   }
-  const screen = id.endsWith(FOR_SCREEN);
-  const edition = book.editions.find((e) => e.id === (screen ? id.slice(0, -FOR_SCREEN.length) : id));
+  const screen = form === 'screen';
+  const sheet = form === 'cover' || form === 'template';
+  const edition = book.editions.find((e) => e.id === editionId);
   if (!edition) return { type: 'refused', message: 'That edition is no longer there.' };
+  if (sheet) return makeSheet(book, edition, bytesOf, out, form === 'template');
   const findings: Finding[] = [];
   let pages = 0;
   if (edition.form === 'print') {
@@ -86,9 +100,11 @@ async function make({
       });
   } else {
     const print = book.editions.find((e) => e.form === 'print');
-    const made = await makeEbook(book, id, {
+    const shop = outletNamed(outlet);
+    const made = await makeEbook(book, edition.id, {
       pictures: bytesOf,
       print: print ? { edition: print.id } : null,
+      bookAddress: shop ? (isbn) => bookAddressAt(shop, isbn, affiliate) : undefined,
       progress,
     });
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
@@ -99,6 +115,26 @@ async function make({
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, epubFacts(subject.value, name)));
   }
   return { type: 'made', pages, findings: bySeverity(findings) };
+}
+
+/** The cover's sheet: the book is set first, for its pages make the spine. */
+async function makeSheet(
+  book: Book,
+  edition: Edition,
+  pictures: (id: string) => Uint8Array | null,
+  out: string,
+  empty: boolean,
+): Promise<FromChild> {
+  const composed = await compose(book, edition.id, await typeSource(), {
+    progress: (s) => progress('Counting the pages for the spine', s),
+  });
+  if (!composed.ok) return { type: 'refused', message: composed.refusal.message };
+  const { pages } = composed.value.report;
+  progress('Drawing the cover', 0);
+  const made = await makeCover(book, edition.id, pages, { pictures, empty });
+  if (!made.ok) return { type: 'refused', message: made.refusal.message };
+  writeFileSync(out, made.value.bytes);
+  return { type: 'made', pages, findings: bySeverity(made.value.findings) };
 }
 
 const MARKS: Record<string, string> = {

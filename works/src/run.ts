@@ -7,9 +7,10 @@ import { createReadStream, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
-import { bookFromJson, bookToJson, FOR_SCREEN, MANUSCRIPT, type Arrival, type Book } from '@pagina/core/book';
+import { bookFromJson, bookToJson, makingOf, MANUSCRIPT, type Arrival, type Book } from '@pagina/core/book';
 import { fileStem } from '@pagina/core/record';
 import {
+  accountsOf,
   addProduct,
   claim,
   createTitle,
@@ -170,14 +171,12 @@ export class Runner {
   private async make(job: Job, folder: string): Promise<End> {
     const { edition: id } = job.payload as { edition: string };
     const loaded = job.title ? await readTitle(this.store, job.title) : null;
-    const screen = id.endsWith(FOR_SCREEN);
-    const edition = loaded?.book.editions.find(
-      (e) => e.id === (screen ? id.slice(0, -FOR_SCREEN.length) : id),
-    );
-    if (!loaded || !job.title || !(edition || id === MANUSCRIPT))
+    const { edition: editionId, form, outlet } = makingOf(id);
+    const edition = loaded?.book.editions.find((e) => e.id === editionId);
+    if (!loaded || !job.title || !(edition || editionId === null))
       return { state: 'failed', error: 'The title or the edition is no longer there.' };
     const ending = !edition ? 'docx' : edition.form === 'print' ? 'pdf' : 'epub';
-    const name = `${fileStem(loaded.book.record.title)}-${fileStem(edition?.name ?? MANUSCRIPT)}${screen ? '-screen' : ''}.${ending}`;
+    const name = `${fileStem(loaded.book.record.title)}-${fileStem(edition?.name ?? MANUSCRIPT)}${form === 'whole' ? '' : `-${outlet ? fileStem(outlet) : form}`}.${ending}`;
     const pictures: Record<string, string> = {};
     for (const p of loaded.book.pictures) if (p.sha256) pictures[p.id] = filePath(this.store, p.sha256);
     const out = join(folder, 'made');
@@ -188,6 +187,7 @@ export class Runner {
       pictures,
       out,
       name,
+      affiliate: outlet ? ((await accountsOf(this.store))[outlet]?.affiliate ?? '') : '',
     });
     if (answer.type !== 'made') return endOf(answer);
     const { sha256, size } = await keepFile(this.store, createReadStream(out));

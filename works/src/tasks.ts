@@ -7,7 +7,10 @@ export type Task =
   | {
       kind: 'make';
       book: BookJson;
+      /** Id of a `Making`. */
       edition: string;
+      /** The imprint's code at the outlet for which the file is made. */
+      affiliate: string;
       pictures: Record<string, string>;
       out: string;
       name: string;

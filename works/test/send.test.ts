@@ -4,7 +4,10 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { unzipSync } from 'fflate';
+import { schema } from '@pagina/core/book';
 import {
+  accountsOf,
   createTitle,
   enqueue,
   keepBytes,
@@ -13,6 +16,8 @@ import {
   productsOf,
   readJob,
   readListing,
+  readStored,
+  setAffiliate,
   type Store,
 } from '@pagina/data';
 import { Runner } from '../src/run';
@@ -129,6 +134,27 @@ describe('sending', () => {
     await runner().once();
     expect((await readListing(store, listing))?.state).toBe('received');
     expect(parcels().length).toBe(1);
+  });
+  it('makes an outlet’s own file, in which links to books lead there with the imprint’s code', async () => {
+    await setAffiliate(store, 'lanternquay', 'shingle-7');
+    const b = threeChapters();
+    const mark = schema.mark('link', { kind: 'shop', target: '9789295055124' });
+    const content = schema.node('doc', null, [
+      schema.node('paragraph', { id: 'p' }, [schema.text('The book before', [mark])]),
+    ]);
+    const sections = b.sections.map((s) => (s.id === 'ack' ? { ...s, content } : s));
+    const id = await createTitle(store, { ...b, sections });
+    await enqueue(store, 'make', { edition: 'ebook/for/lanternquay' }, id);
+    await runner().once();
+    const [made] = await productsOf(store, id);
+    expect(made).toMatchObject({ name: 'the-causeway-ebook-lanternquay.epub', findings: [] });
+    const text = new TextDecoder('latin1').decode(
+      unzipSync(await readStored(store, made!.sha256))['EPUB/text/s006.xhtml'],
+    );
+    expect(text).toContain('href="https://lanternquay.example/isbn/9789295055124?by=shingle-7"');
+    const before = (await accountsOf(store)).lanternquay;
+    await setAffiliate(store, 'lanternquay', 'shingle-7');
+    expect((await accountsOf(store)).lanternquay).toEqual(before);
   });
   it('gives the same listing for the same file', async () => {
     const [product] = await productsOf(store, title);

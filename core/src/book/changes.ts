@@ -18,6 +18,7 @@ import {
   type Section,
 } from './model';
 import { numberingSchema } from './numbering';
+import { coverSchema } from './cover';
 import { SECTION_KINDS, type SectionKind } from './kinds';
 import { schema } from './schema';
 
@@ -65,6 +66,7 @@ const single = [
     fields: someOf(editionSchema.omit({ id: true })),
   }),
   z.object({ type: z.literal('set-editions'), editions: z.array(editionSchema) }),
+  z.object({ type: z.literal('set-cover'), fields: someOf(coverSchema) }),
   z.object({ type: z.literal('set-words'), words: z.array(z.string()) }),
   z.object({ type: z.literal('add-pictures'), pictures: z.array(pictureSchema) }),
   z.object({ type: z.literal('remove-pictures'), ids: z.array(z.string()) }),
@@ -165,6 +167,11 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       return done({
         book: { ...book, editions: change.editions },
         inverse: { type: 'set-editions', editions: [...book.editions] },
+      });
+    case 'set-cover':
+      return done({
+        book: { ...book, cover: { ...book.cover, ...change.fields } },
+        inverse: { type: 'set-cover', fields: pickOld(book.cover, change.fields) },
       });
     case 'set-words':
       return done({

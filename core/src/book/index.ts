@@ -6,3 +6,5 @@ export * from './changes';
 export * from './arrival';
 export * from './numbering';
 export * from './compare';
+export * from './making';
+export * from './cover';

@@ -3,6 +3,7 @@ import { Node } from 'prosemirror-model';
 import * as z from 'zod';
 import { done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
+import { coverSchema, type CoverPlan } from './cover';
 import { kindRule, SECTION_KINDS, type SectionKind } from './kinds';
 import { numberingSchema } from './numbering';
 import { schema } from './schema';
@@ -80,6 +81,7 @@ const bookJson = z.object({
   sections: z.array(sectionJson),
   editions: z.array(editionSchema),
   pictures: z.array(pictureSchema).default([]),
+  cover: coverSchema.default(coverSchema.parse({})),
   /** Words that are right in this book, whatever a dictionary says. */
   words: z.array(z.string()).default([]),
 });
@@ -94,14 +96,9 @@ export interface Book {
   sections: readonly Section[];
   editions: readonly Edition[];
   pictures: readonly Picture[];
+  cover: CoverPlan;
   words: readonly string[];
 }
-
-/** After a print edition's id: the same pages as a PDF for the screen. */
-export const FOR_SCREEN = '/screen';
-
-/** In the place of an edition's id: the manuscript as a word-processor file. */
-export const MANUSCRIPT = 'manuscript';
 
 export const defaultEditions = (): Edition[] => [
   editionSchema.parse({ id: 'paperback', name: 'Paperback', form: 'print' }),
@@ -122,6 +119,7 @@ export const newBook = (
   sections,
   editions: defaultEditions(),
   pictures,
+  cover: coverSchema.parse({}),
   words: [],
 });
 

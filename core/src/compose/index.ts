@@ -20,3 +20,5 @@ export { ParagraphBuilder, Spaces, After, type Paragraph } from './paragraph';
 export { planPages } from './pages';
 export { type FlowBlock, type Variant } from './flow';
 export { MASKS, maskCurves, type Mask } from './mask';
+export * from './passage';
+export { Setter, type Manner } from './setter';

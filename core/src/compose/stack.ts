@@ -41,7 +41,7 @@ export function displayed(
 }
 
 /** Lines of a heading about as long as one another: the narrowest measure that needs no further line. */
-function balanced(s: Setter, p: Paragraph, form: ParagraphForm): Broken {
+export function balanced(s: Setter, p: Paragraph, form: ParagraphForm): Broken {
   const plain = s.break(p, form);
   if (plain.lines.length < 2) return plain;
   let [least, most] = [Math.round(form.measure / plain.lines.length), form.measure];

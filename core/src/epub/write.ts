@@ -42,6 +42,8 @@ export interface EpubInput {
   pictures: ReadonlyMap<string, Uint8Array>;
   /** The print edition's composition and its ISBN, for the page list; null where there is none. */
   print: { composition: Composition; isbn: string } | null;
+  /** Where a book of this ISBN is sold; links to shops are words alone where this is left out. */
+  bookAddress?: (isbn: string) => string | null;
 }
 
 interface TextFile {
@@ -59,7 +61,8 @@ const EXTENSION: Record<Picture['type'], string> = {
 const encode = (s: string): Uint8Array => new TextEncoder().encode(s);
 
 /** Errors: `epub/edition`, `epub/empty`, `epub/title`. */
-export function writeEpub({ book, edition: editionId, pictures, print }: EpubInput): Outcome<Uint8Array> {
+export function writeEpub(input: EpubInput): Outcome<Uint8Array> {
+  const { book, edition: editionId } = input;
   const edition = book.editions.find((e) => e.id === editionId);
   if (!edition) return refused('epub/edition', `There is no edition "${editionId}" in this book.`);
   const sections = sectionsOf(book, edition.id);
@@ -70,10 +73,12 @@ export function writeEpub({ book, edition: editionId, pictures, print }: EpubInp
       'epub/title',
       'The book has no title yet: an ebook cannot be made without one. Write it in the record.',
     );
-  return done(new EpubWriter(book, edition, sections, pictures, print).write());
+  return done(new EpubWriter(input, edition, sections).write());
 }
 
 class EpubWriter {
+  private readonly book: Book;
+  private readonly pictures: EpubInput['pictures'];
   private readonly design: Design;
   private readonly headings: Map<string, Heading>;
   private readonly contents: ContentsEntry[];
@@ -86,12 +91,13 @@ class EpubWriter {
   private readonly cover: Picture | undefined;
 
   constructor(
-    private readonly book: Book,
+    private readonly input: EpubInput,
     private readonly edition: Edition,
     private readonly sections: readonly Section[],
-    private readonly pictures: ReadonlyMap<string, Uint8Array>,
-    private readonly print: EpubInput['print'],
   ) {
+    const { book, pictures, print } = input;
+    this.book = book;
+    this.pictures = pictures;
     this.design = designOf(edition);
     const naming = { ...book, numbering: numberingWith(book.numbering, this.design) };
     this.headings = headingsOf(sections, naming, edition);
@@ -179,6 +185,7 @@ class EpubWriter {
         pictureHref: (id) => this.pictureHref(id),
         pages: this.pages,
         placeHref: (target) => this.placeHref(target),
+        shopHref: (isbn) => this.input.bookAddress?.(isbn) ?? null,
       },
       opensText(section.kind),
     );
@@ -340,8 +347,8 @@ ${navPoints(this.contents, (e) => this.hrefOf(e))}
       meta.push(
         `<dc:rights>${escapeXml(`Copyright ©${record.year ? ` ${record.year}` : ''} ${holder}`)}</dc:rights>`,
       );
-    if (this.print && this.pageList.length) {
-      const isbn = bareIsbn(this.print.isbn);
+    if (this.input.print && this.pageList.length) {
+      const isbn = bareIsbn(this.input.print.isbn);
       meta.push(`<meta property="pageBreakSource">${isbn ? `urn:isbn:${isbn}` : 'none'}</meta>`);
     }
     meta.push(

@@ -15,6 +15,8 @@ export interface SectionContext {
   pages: ReadonlyMap<string, readonly PageMark[]>;
   /** Where a link to a place in the book goes, null when that section is not carried. */
   placeHref(target: string): string | null;
+  /** Where a book of this ISBN is sold, null when the file is made for no shop. */
+  shopHref(isbn: string): string | null;
 }
 
 const attr = (name: string, value: string): string => (value === '' ? '' : ` ${name}="${escapeXml(value)}"`);
@@ -222,9 +224,11 @@ export class SectionWriter {
           const href =
             m.attrs.kind === 'place'
               ? this.c.placeHref(target)
-              : /^(https?|mailto):/i.test(target)
-                ? target
-                : null;
+              : m.attrs.kind === 'shop'
+                ? this.c.shopHref(target)
+                : /^(https?|mailto):/i.test(target)
+                  ? target
+                  : null;
           if (href !== null) out = `<a href="${escapeXml(href)}">${out}</a>`;
         }
       }

@@ -144,7 +144,7 @@ class DocxReader {
     const file = {
       exists: (name: string) => names.has(name),
       // A part that cannot be unpacked is a rejection: thrown at once, it would leave one the library waits for alone.
-      // eslint-disable-next-line @typescript-eslint/require-await
+
       read: async (name: string, encoding?: string): Promise<Uint8Array | string> => {
         if (name === main && encoding) return xml;
         const bytes = zip.read(name);

@@ -2,22 +2,8 @@
 import type { Finding } from '../base';
 import type { Book, Edition } from '../book';
 import { authorsLine, bareIsbn, isbnFault } from '../record';
-
-export interface Outlet {
-  id: string;
-  name: string;
-  words: string;
-  least: { description: number; /** Minor units. */ price: number };
-}
-/** Invented. */
-export const OUTLETS: readonly Outlet[] = [
-  {
-    id: 'lanternquay',
-    name: 'Lanternquay',
-    words: 'An ebook shop. It looks at every book for two days before it sells it.',
-    least: { description: 50, price: 99 },
-  },
-];
+import { linksToShops, type Account } from './links';
+import type { Outlet } from './outlets';
 
 export type Standing = 'met' | 'not met' | 'optional' | 'not asked';
 export interface Demand {
@@ -32,6 +18,8 @@ export interface Demand {
 /** The file that would be sent, as far as it matters here. */
 export interface MadeFile {
   revision: number;
+  /** Milliseconds since 1970. */
+  madeAt: number;
   findings: readonly Finding[];
 }
 
@@ -39,8 +27,10 @@ export function demandsOf(
   outlet: Outlet,
   book: Book,
   edition: Edition,
+  /** The file of `fileFor`. */
   made: MadeFile | null,
   revision: number,
+  account: Account | null,
 ): Demand[] {
   const { record } = book;
   const demand = (
@@ -52,6 +42,8 @@ export function demandsOf(
   ): Demand => ({ name, standing: met ? 'met' : 'not met', why: met ? yes : no, station });
   const isbn = bareIsbn(edition.isbn);
   const blockers = made?.findings.filter((f) => f.severity === 'blocker').length ?? 0;
+  const links = linksToShops(book, edition.id);
+  const older = links && made !== null && account !== null && made.madeAt < account.changedAt;
   return [
     demand('Title', record.title !== '', record.title, 'Write the title in the record.'),
     demand('Author', authorsLine(record) !== '', authorsLine(record), 'Name an author in the record.'),
@@ -69,7 +61,12 @@ export function demandsOf(
         ? `It is below ${(outlet.least.price / 100).toFixed(2)}.`
         : 'Give the ebook a list price in the record.',
     ),
-    demand('Cover', record.cover !== null, 'a picture is there', 'Choose a cover in the record.'),
+    demand(
+      'Cover',
+      record.cover !== null || book.cover.front !== null,
+      record.cover ? 'a picture is there' : 'set from the record’s words',
+      'Choose a picture in the record, or have a cover set in Design.',
+    ),
     isbn === ''
       ? {
           name: 'ISBN',
@@ -80,13 +77,19 @@ export function demandsOf(
       : demand('ISBN', isbnFault(isbn) === null, edition.isbn, 'The number is mistyped.'),
     demand(
       'Ebook',
-      made !== null && made.revision === revision && blockers === 0,
-      'made, and the checks found no blocker',
+      made !== null && made.revision === revision && blockers === 0 && !older,
+      links
+        ? `made for ${outlet.name}, where its links lead; the checks found no blocker`
+        : 'made, and the checks found no blocker',
       made === null
-        ? 'Make the ebook first.'
+        ? links
+          ? `It links to books in a shop: make the ebook for ${outlet.name}.`
+          : 'Make the ebook first.'
         : blockers > 0
           ? 'The checks found what the shop would refuse.'
-          : 'The book has changed since the ebook was made: make it again.',
+          : older
+            ? 'The affiliate code has changed since the ebook was made: make it again.'
+            : 'The book has changed since the ebook was made: make it again.',
       'editions',
     ),
     { name: 'Word-processor file', standing: 'not asked', why: '', station: 'editions' },

@@ -1,1 +1,3 @@
+export * from './outlets';
+export * from './links';
 export * from './demands';

@@ -49,6 +49,12 @@ export class Bytes {
     }
     this.buffer[this.length++] = b;
   }
+  bytes(b: Uint8Array): this {
+    this.room(b.length);
+    this.buffer.set(b, this.length);
+    this.length += b.length;
+    return this;
+  }
   clear(): void {
     this.length = 0;
   }
@@ -133,8 +139,16 @@ export function taggedContent(
   out: Bytes,
 ): { content: Uint8Array; runs: Run[] } {
   const marking = new Marking(list, pictures, out);
-  const content = pageContent(list, fonts, out, marking, spaces);
+  const content = pageContent(list, fonts, out, { marking, spaces });
   return { content, runs: marking.runs };
+}
+
+export interface ContentOptions {
+  /** Operator that sets the ink of words and rules; black where it is left out. */
+  ink?: string;
+  marking?: Marking;
+  /** Glyph of the word space by face, for what is read aloud. */
+  spaces?: readonly number[];
 }
 
 /** Draws a page. `fonts[i]` collects the glyphs used of face i. Lengths of the list are from the top; PDF's are from the foot. */
@@ -142,9 +156,7 @@ export function pageContent(
   list: DisplayList,
   fonts: readonly FontUse[],
   out: Bytes,
-  marking: Marking | null = null,
-  /** Glyph of the word space by face, for what is read aloud. */
-  spaces: readonly number[] = [],
+  { ink = '0 g', marking, spaces = [] }: ContentOptions = {},
 ): Uint8Array {
   out.clear();
   const { ops, text, height } = list;
@@ -169,7 +181,7 @@ export function pageContent(
     }
     inText = false;
   };
-  out.ascii('0 g\n');
+  out.ascii(`${ink}\n`);
   while (at < ops.length) {
     const op = ops[at] as number;
     if (op === RULE) {

@@ -29,6 +29,8 @@ export interface PdfPicture {
   space: 'DeviceGray' | 'DeviceRGB' | 'DeviceCMYK';
   filter: 'DCTDecode' | 'FlateDecode';
   bytes: Uint8Array;
+  /** Full ink is written as nothing, as in a JPEG of four inks with an Adobe marker. */
+  inverted?: boolean;
 }
 
 /** What closes a file once all its pages have been written. */
@@ -181,12 +183,12 @@ async function writeFile(file: WholeFile): Promise<Uint8Array> {
 }
 
 /** The writer always says 1.7; old printers' systems read only what says less. */
-function asVersion(version: string, bytes: Uint8Array): Uint8Array {
+export function asVersion(version: string, bytes: Uint8Array): Uint8Array {
   bytes[7] = version.charCodeAt(2);
   return bytes;
 }
 
-const image = (context: PDFContext, p: PdfPicture): PDFRef =>
+export const image = (context: PDFContext, p: PdfPicture): PDFRef =>
   context.register(
     context.stream(p.bytes, {
       Type: 'XObject',
@@ -196,6 +198,7 @@ const image = (context: PDFContext, p: PdfPicture): PDFRef =>
       ColorSpace: p.space,
       BitsPerComponent: 8,
       Filter: p.filter,
+      ...(p.inverted ? { Decode: [1, 0, 1, 0, 1, 0, 1, 0] } : {}),
     }),
   );
 
@@ -253,7 +256,7 @@ function lead(
 const fullTitle = (r: BookRecord): string => (r.subtitle ? `${r.title}: ${r.subtitle}` : r.title);
 
 /** A file identifier that depends on the book alone (§14.4 asks for one; it need not be random). */
-function fileId(...parts: (string | number)[]): string {
+export function fileId(...parts: (string | number)[]): string {
   const text = parts.join('|');
   return [1, 2, 3, 4]
     .map((seed) => {

@@ -3,6 +3,8 @@ import type { Book, Edition, Section } from '@pagina/core/book';
 import type {
   BookSent,
   Composed,
+  CoverAsked,
+  CoverShown,
   FoundOnPage,
   FromWorker,
   Look,
@@ -52,6 +54,7 @@ export class Composer {
     besideWhole: null,
     besideRefusal: null,
   };
+  private readonly covering = new Map<number, (cover: CoverShown | { message: string }) => void>();
   private readonly finding = new Map<number, (places: FoundOnPage[]) => void>();
   private ids = 0;
   private texts = new Map<string, Section['content']>();
@@ -93,6 +96,10 @@ export class Composer {
         return this.set(
           m.which === 'beside' ? { besideRefusal: m.message } : { refusal: m.message, working: false },
         );
+      case 'cover':
+        this.covering.get(m.id)?.(m.cover);
+        this.covering.delete(m.id);
+        return;
       case 'found':
         this.finding.get(m.id)?.(m.places);
         this.finding.delete(m.id);
@@ -146,6 +153,15 @@ export class Composer {
     return new Promise((resolve) => {
       this.drawing.set(id, resolve);
       this.post({ type: 'draw', id, of, page, width, ink, generation });
+    });
+  }
+
+  /** The sheet of a cover, drawn. */
+  cover(asked: CoverAsked): Promise<CoverShown | { message: string }> {
+    const id = ++this.ids;
+    return new Promise((resolve) => {
+      this.covering.set(id, resolve);
+      this.post({ type: 'cover', id, ...asked });
     });
   }
 

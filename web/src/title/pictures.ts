@@ -41,6 +41,4 @@ export async function takeIn(
   return done ? picture : null;
 }
 
-/** Address of a picture's file; '' while it has none. */
-export const fileOf = (p: Picture): string =>
-  p.sha256 ? `/api/files/${p.sha256}?type=${p.type === 'image/jpeg' ? 'jpg' : p.type.slice(6)}` : '';
+export { addressOf as fileOf } from '@/workers/addresses';

@@ -14,6 +14,8 @@ import {
 } from '@pagina/core/compose';
 import { FALLBACKS, MONOSPACE, rowsOf } from '@pagina/core/design';
 import { familyOf, startHarfBuzz, type Face, type FaceFile, type FamilyFiles } from '@pagina/core/type';
+import { addressOf } from './addresses';
+import { coverShown } from './cover';
 import { drawPage, textLines } from './draw';
 import { foundOnPages } from './search';
 import type { BookSent, Composed, FromWorker, Look, PlaceInPrint, ToWorker, Which } from './messages';
@@ -198,9 +200,6 @@ function pagesOfSections(c: Composition): Map<string, number> {
   return counts;
 }
 
-const addressOf = (p: Book['pictures'][number]): string =>
-  `/api/files/${p.sha256}?type=${p.type === 'image/jpeg' ? 'jpg' : p.type.split('/')[1]}`;
-
 /** Characters on a line that is full: not a paragraph's last. */
 function charactersALine(c: Composition): number {
   let lines = 0;
@@ -257,6 +256,13 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
   if (data.type === 'find') {
     const whole = sets.get('book')?.composition;
     return post({ type: 'found', id: data.id, places: whole ? foundOnPages(whole, data.words) : [] });
+  }
+  if (data.type === 'cover') {
+    void (source ??= open())
+      .then((s) => coverShown(data, s, cache))
+      .catch((e: unknown) => ({ message: `The cover could not be drawn: ${(e as Error).message}.` }))
+      .then((cover) => post({ type: 'cover', id: data.id, cover }));
+    return;
   }
   if (data.type !== 'draw') {
     // Taken in at once, also when a newer book comes before this one is set: the next may leave out what this one brings.

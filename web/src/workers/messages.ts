@@ -1,6 +1,8 @@
 /** What goes between the page and the composing worker. */
 import type { Book, Edition, Section } from '@pagina/core/book';
+import type { Finding } from '@pagina/core/base';
 import type { Report, ReportMark } from '@pagina/core/compose';
+import type { CoverGeometry, PlacedPart } from '@pagina/core/cover';
 
 export interface PageInfo {
   index: number;
@@ -44,9 +46,23 @@ export interface Look {
 /** The compositions that pages are drawn from: the book's, and those of one or two specimens. */
 export type Which = 'book' | 'own' | 'beside';
 
+/** A cover's sheet is asked for with all of the book but its text. */
+export interface CoverAsked {
+  book: Omit<Book, 'sections'>;
+  edition: string;
+  pages: number;
+}
+export interface CoverShown {
+  svg: string;
+  geometry: CoverGeometry;
+  parts: PlacedPart[];
+  findings: Finding[];
+}
+
 export type ToWorker =
   | { type: 'book'; book: BookSent; edition: string }
   | { type: 'find'; id: number; words: string }
+  | ({ type: 'cover'; id: number } & CoverAsked)
   | { type: 'look'; look: Look | null }
   /** An edition as it is about to be: shown before it is saved. */
   | { type: 'try'; edition: Edition }
@@ -82,4 +98,5 @@ export type FromWorker =
   | { type: 'refused'; message: string; which: Which }
   | { type: 'drawn'; id: number; picture: ImageBitmap; lines: TextLine[] }
   | { type: 'not-drawn'; id: number }
+  | { type: 'cover'; id: number; cover: CoverShown | { message: string } }
   | { type: 'found'; id: number; places: FoundOnPage[] };

@@ -5,6 +5,7 @@ import { Dialog } from 'radix-ui';
 import { INTERIOR_NAMES, type DesignChoice } from '@pagina/core/design';
 import type { Edition } from '@pagina/core/book';
 import { Button, Field, input } from '@/ui/controls';
+import { Sides } from './Sides';
 import type { useKept } from './kept';
 
 /** Pages across by their size, alone and beside another design. */
@@ -73,6 +74,7 @@ export function DesignBar({
       aria-label="Design"
       className="no-print flex h-10 items-center gap-3 border-b border-rule px-4"
     >
+      <Sides of="inside" />
       <label className="flex items-center gap-2">
         <span className="text-ink-soft">Interior</span>
         <select

@@ -3,14 +3,21 @@
 import { useRouter } from 'next/navigation';
 import { format } from 'date-fns';
 import type { Finding } from '@pagina/core/base';
-import { FOR_SCREEN, MANUSCRIPT, type Edition } from '@pagina/core/book';
+import {
+  coverOf,
+  forOutlet,
+  forScreen,
+  makingOf,
+  MANUSCRIPT,
+  templateOf,
+  type Edition,
+} from '@pagina/core/book';
+import { linksToShops, OUTLETS } from '@pagina/core/outlets';
 import { PAPERS, paperOf, spineWidth } from '@pagina/core/trade';
 import type { Job, Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button, Progress, SeverityMark } from '@/ui/controls';
-
-const size = (bytes: number): string =>
-  bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1000)} kB`;
+import { FileOf } from '@/ui/FileOf';
 
 /** Millipoints in a millimetre. */
 const MM = 72_000 / 25.4;
@@ -48,15 +55,44 @@ export function Editions() {
             ...(e.form === 'print'
               ? [
                   <Row
-                    key={e.id + FOR_SCREEN}
-                    id={e.id + FOR_SCREEN}
+                    key={forScreen(e.id)}
+                    id={forScreen(e.id)}
                     name={`${e.name} for the screen`}
                     isbn=""
                     form="PDF with cover, bookmarks and links"
                     pages={null}
                   />,
+                  <Row
+                    key={coverOf(e.id)}
+                    id={coverOf(e.id)}
+                    name={`Cover of the ${e.name.toLowerCase()}`}
+                    called="cover"
+                    isbn=""
+                    form="Back, spine and front on one sheet, in printing colours"
+                    pages={null}
+                  />,
+                  <Row
+                    key={templateOf(e.id)}
+                    id={templateOf(e.id)}
+                    name={`Empty sheet for a cover of the ${e.name.toLowerCase()}`}
+                    called="empty sheet"
+                    isbn=""
+                    form="Guides for a designer, in the size of these pages"
+                    pages={null}
+                  />,
                 ]
-              : []),
+              : linksToShops(book, e.id)
+                ? OUTLETS.map((o) => (
+                    <Row
+                      key={forOutlet(e.id, o.id)}
+                      id={forOutlet(e.id, o.id)}
+                      name={`${e.name} for ${o.name}`}
+                      isbn=""
+                      form={`Its links to books lead to ${o.name}`}
+                      pages={null}
+                    />
+                  ))
+                : []),
           ])}
           <Row id={MANUSCRIPT} name="Manuscript" isbn="" form="For a word processor (.docx)" pages={null} />
         </tbody>
@@ -65,12 +101,16 @@ export function Editions() {
   );
 }
 
+/** A name within a sentence: an outlet keeps its capital. */
+const lower = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
+
 function Row({
   id,
   name,
   isbn,
   form,
   pages,
+  called = lower(name),
 }: {
   id: string;
   name: string;
@@ -78,19 +118,23 @@ function Row({
   form: string;
   /** Pages as it stands now; null where it has none, or they are not known. */
   pages: number | null;
+  /** In short, on the button. */
+  called?: string;
 }) {
   const { session } = useTitle();
   const { book, jobs, products, revision } = useBook();
   // Files for those who make the book, which are no editions of their own.
-  const aside = id === MANUSCRIPT || id.endsWith(FOR_SCREEN);
+  const making = makingOf(id);
+  const aside = making.edition === null || making.form !== 'whole';
   const job = jobs.find((j) => (j.payload as { edition?: string }).edition === id);
   const product = products.find((p) => p.edition === id);
   const print = book.editions.find((e) => e.id === id && e.form === 'print');
-  const count = pages ?? product?.pages ?? 0;
+  // A cover has one sheet; the pages that made its spine are the book's.
+  const count = print || making.form === 'screen' ? (pages ?? product?.pages ?? 0) : 0;
   const working = job !== undefined && (job.state === 'queued' || job.state === 'running');
   return (
     <tr className="border-b border-rule align-top" data-edition={id}>
-      <td className="px-3 py-3 font-serif text-[18px]">{name}</td>
+      <td className={`px-3 py-3 font-serif ${aside ? 'pl-7 text-[15px]' : 'text-[18px]'}`}>{name}</td>
       <td className="px-3 py-3.5">{isbn || (aside ? '' : <span className="text-ink-soft">none</span>)}</td>
       <td className="px-3 py-3.5">
         {form}
@@ -111,7 +155,7 @@ function Row({
         {product ? (
           format(product.madeAt, 'd MMM yyyy, HH:mm')
         ) : (
-          <span className="text-ink-soft">not yet</span>
+          <span className="whitespace-nowrap text-ink-soft">not yet</span>
         )}
         {product && product.revision < revision ? (
           <span className="block text-[13px] text-ochre">the book has changed since</span>
@@ -126,8 +170,12 @@ function Row({
             <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
           </span>
         ) : (
-          <Button kind={product || aside ? 'plain' : 'primary'} onClick={() => void session.make(id)}>
-            {product ? `Make the ${name.toLowerCase()} again` : `Make the ${name.toLowerCase()}`}
+          <Button
+            kind={product || aside ? 'plain' : 'primary'}
+            title={called === lower(name) ? undefined : name}
+            onClick={() => void session.make(id)}
+          >
+            {`Make the ${called}${product ? ' again' : ''}`}
           </Button>
         )}
         <Ended job={job} />
@@ -190,24 +238,6 @@ function Ended({ job }: { job: Job | undefined }) {
   if (job?.state === 'stopped')
     return <p className="mt-1 text-[13px] text-ink-soft">Stopped. Nothing was made.</p>;
   return null;
-}
-
-function FileOf({ product }: { product: Product }) {
-  return (
-    <span>
-      <a
-        className="text-spruce underline"
-        href={`/api/files/${product.sha256}?name=${encodeURIComponent(product.name)}`}
-        download={product.name}
-      >
-        {product.name}
-      </a>
-      <span className="block text-[13px] text-ink-soft">{size(product.size)}</span>
-      <code className="block font-sans text-[12px] text-ink-soft" title={`SHA-256 ${product.sha256}`}>
-        SHA-256 {product.sha256.slice(0, 12)}…
-      </code>
-    </span>
-  );
 }
 
 function Checks({ product }: { product: Product }) {

@@ -297,7 +297,7 @@ function TellingBar({ view, name, onDone }: { view: EditorView; name: Telling; o
         <span className="text-rubric">{wrong}</span>
       ) : name === 'link' && kind === 'shop' ? (
         <span className="text-[13px] text-ink-soft">
-          Kept by its ISBN. Files show the words; no shop’s address is put in yet.
+          Kept by its ISBN. Each outlet’s own ebook leads to the book there; other files show the words.
         </span>
       ) : null}
     </form>

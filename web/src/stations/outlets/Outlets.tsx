@@ -4,10 +4,19 @@ import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
 import { format } from 'date-fns';
 import { toast } from 'sonner';
-import { demandsOf, isReady, OUTLETS, type Standing } from '@pagina/core/outlets';
+import {
+  demandsOf,
+  fileFor,
+  isReady,
+  linksToShops,
+  OUTLETS,
+  type Account,
+  type Standing,
+} from '@pagina/core/outlets';
 import type { Listing } from '@pagina/data';
 import { useBook, useTitle } from '@/title/context';
 import { Button, Progress } from '@/ui/controls';
+import { Affiliate } from './Affiliate';
 
 const MARKS: Record<Standing, [shape: string, colour: string]> = {
   met: ['✓', 'text-spruce'],
@@ -17,13 +26,19 @@ const MARKS: Record<Standing, [shape: string, colour: string]> = {
 };
 const EVERY = 1_000;
 
+interface Loaded {
+  listings: Listing[];
+  accounts: Record<string, Account>;
+  day: number | null;
+}
+
 export function Outlets() {
   const { session } = useTitle();
   const { book, products, revision, jobs } = useBook();
-  const [loaded, setLoaded] = useState<{ listings: Listing[]; day: number | null } | null>(null);
+  const [loaded, setLoaded] = useState<Loaded | null>(null);
   const load = useCallback(async () => {
     const r = await fetch(`/api/titles/${session.id}/outlets`);
-    if (r.ok) setLoaded((await r.json()) as { listings: Listing[]; day: number | null });
+    if (r.ok) setLoaded((await r.json()) as Loaded);
   }, [session.id]);
   useEffect(() => {
     void load();
@@ -32,11 +47,13 @@ export function Outlets() {
   }, [load]);
   const edition = book.editions.find((e) => e.form === 'reflow');
   if (!edition) return <p className="p-8 text-ink-soft">The title has no ebook edition to place.</p>;
-  const product = products.find((p) => p.edition === edition.id) ?? null;
   return (
     <div className="h-full overflow-auto bg-sheet" tabIndex={0} role="region" aria-label="Outlets">
       {OUTLETS.map((outlet) => {
-        const demands = demandsOf(outlet, book, edition, product, revision);
+        const file = fileFor(book, edition.id, outlet.id);
+        const product = products.find((p) => p.edition === file) ?? null;
+        const account = loaded?.accounts[outlet.id] ?? null;
+        const demands = demandsOf(outlet, book, edition, product, revision, account);
         const ready = isReady(demands);
         const mine = loaded?.listings.filter((l) => l.outlet === outlet.id) ?? [];
         const sent = product && mine.find((l) => l.product === product.id);
@@ -101,6 +118,15 @@ export function Outlets() {
                   ))}
                 </tbody>
               </table>
+              {outlet.affiliate && loaded ? (
+                <Affiliate
+                  key={account?.changedAt ?? 0}
+                  outlet={outlet}
+                  code={account?.affiliate ?? ''}
+                  used={linksToShops(book, edition.id)}
+                  onKept={load}
+                />
+              ) : null}
               <div className="mt-4 flex items-center gap-4">
                 <Button
                   kind="primary"

@@ -1,5 +1,7 @@
 'use client';
+import Link from 'next/link';
 import { useRef } from 'react';
+import { setsFront } from '@pagina/core/cover';
 import { useBook, useTitle } from '@/title/context';
 import { fileOf, takeIn } from '@/title/pictures';
 import { Button } from '@/ui/controls';
@@ -31,6 +33,24 @@ export function Cover() {
               {cover.height < 2500 ? (
                 <span className="block text-ochre">Shops like 2,500 pixels of height or more.</span>
               ) : null}
+            </p>
+          ) : null}
+          {cover ? null : (
+            <p>
+              Or{' '}
+              <Link className="text-spruce underline" href={`/titles/${session.id}/design?of=cover`}>
+                have one set
+              </Link>{' '}
+              from the record’s words.
+            </p>
+          )}
+          {setsFront(book) ? (
+            <p>
+              Ebooks show the front that is set in{' '}
+              <Link className="text-spruce underline" href={`/titles/${session.id}/design?of=cover`}>
+                Design
+              </Link>
+              .
             </p>
           ) : null}
           <Button onClick={() => chooser.current?.click()}>

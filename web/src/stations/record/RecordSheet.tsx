@@ -6,10 +6,10 @@ import { bareIsbn, isbnFault, ISBN_FAULTS, type BookRecord, type Contributor } f
 import { useBook, useFindings, useTitle } from '@/title/context';
 import { Field, SeverityMark } from '@/ui/controls';
 import { Text } from '@/ui/Text';
+import { Money } from '@/ui/Money';
 import { TrimField } from '@/ui/TrimField';
 import { Clauses } from './Clauses';
 import { Cover } from './Cover';
-import { Price } from './Price';
 
 export function RecordSheet() {
   const { session } = useTitle();
@@ -183,7 +183,11 @@ export function RecordSheet() {
                 </div>
               );
             })}
-            <Price record={record} onKeep={(price) => set({ price }, 'Change the price')} />
+            <Money
+              label="List price of the ebook"
+              price={record.price}
+              onKeep={(price) => set({ price }, 'Change the price')}
+            />
           </Group>
         </div>
         <div className="space-y-7">

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { demandsOf, isReady, OUTLETS } from '@pagina/core/outlets';
-import { enqueue, jobsOf, listingsOf, openListing, productsOf, readTitle } from '@pagina/data';
+import { demandsOf, fileFor, isReady, outletNamed } from '@pagina/core/outlets';
+import { accountsOf, enqueue, jobsOf, listingsOf, openListing, productsOf, readTitle } from '@pagina/data';
 import { answer, bodyOf, refuse } from '@/server/answer';
 import { outletDay } from '@/server/outlet';
 import { store } from '@/server/store';
@@ -9,21 +9,29 @@ type Context = { params: Promise<{ id: string }> };
 export const dynamic = 'force-dynamic';
 
 export async function GET(_request: Request, { params }: Context): Promise<Response> {
-  return answer({ listings: await listingsOf(await store(), (await params).id), day: await outletDay() });
+  const s = await store();
+  const [listings, accounts, day] = await Promise.all([
+    listingsOf(s, (await params).id),
+    accountsOf(s),
+    outletDay(),
+  ]);
+  return answer({ listings, accounts, day });
 }
 
 /** Sends the newest ebook to an outlet, when all it asks for is met. */
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const parsed = z.object({ outlet: z.string() }).safeParse(await bodyOf(request));
-  const outlet = OUTLETS.find((o) => o.id === parsed.data?.outlet);
+  const outlet = outletNamed(parsed.data?.outlet ?? null);
   if (!outlet) return refuse('There is no such outlet.');
   const { id } = await params;
   const s = await store();
   const loaded = await readTitle(s, id);
   const edition = loaded?.book.editions.find((e) => e.form === 'reflow');
   if (!loaded || !edition) return refuse('The title has no ebook edition.', 404);
-  const product = (await productsOf(s, id)).find((p) => p.edition === edition.id) ?? null;
-  const demands = demandsOf(outlet, loaded.book, edition, product, loaded.revision);
+  const file = fileFor(loaded.book, edition.id, outlet.id);
+  const product = (await productsOf(s, id)).find((p) => p.edition === file) ?? null;
+  const account = (await accountsOf(s))[outlet.id] ?? null;
+  const demands = demandsOf(outlet, loaded.book, edition, product, loaded.revision, account);
   const missing = demands.find((d) => d.standing === 'not met');
   if (!isReady(demands) || !product)
     return refuse(`${missing?.name ?? 'Ebook'}: ${missing?.why ?? 'Make the ebook first.'}`, 409);

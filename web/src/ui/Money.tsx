@@ -1,15 +1,28 @@
 'use client';
 import { useState } from 'react';
-import type { BookRecord } from '@pagina/core/record';
-import { Field, input } from '@/ui/controls';
-import { Text } from '@/ui/Text';
+import { Field, input } from './controls';
+import { Text } from './Text';
 
 const CURRENCIES = ['GBP', 'USD', 'EUR', 'CAD', 'AUD'];
 
-/** The ebook's list price: typed as money, kept in the currency's smallest unit. */
-export function Price({ record, onKeep }: { record: BookRecord; onKeep: (p: BookRecord['price']) => void }) {
+export interface Price {
+  /** In the currency's smallest unit. */
+  minor: number;
+  currency: string;
+}
+
+/** A price: typed as money, kept in the currency's smallest unit. */
+export function Money({
+  label,
+  price,
+  onKeep,
+}: {
+  label: string;
+  price: Price | null;
+  onKeep: (p: Price | null) => void;
+}) {
   const [wrong, setWrong] = useState(false);
-  const currency = record.price?.currency ?? 'GBP';
+  const currency = price?.currency ?? 'GBP';
   const keep = (text: string): void => {
     if (text === '') {
       setWrong(false);
@@ -20,13 +33,10 @@ export function Price({ record, onKeep }: { record: BookRecord; onKeep: (p: Book
     if (m) onKeep({ minor: Number(m[1]) * 100 + Number((m[2] ?? '').padEnd(2, '0')), currency });
   };
   return (
-    <Field
-      label="List price of the ebook"
-      hint={wrong ? <span className="text-rubric">Write it like 4.99.</span> : undefined}
-    >
+    <Field label={label} hint={wrong ? <span className="text-rubric">Write it like 4.99.</span> : undefined}>
       <span className="grid grid-cols-[1fr_90px] gap-3">
         <Text
-          value={record.price ? (record.price.minor / 100).toFixed(2) : ''}
+          value={price ? (price.minor / 100).toFixed(2) : ''}
           onKeep={keep}
           wrong={wrong}
           placeholder="4.99"
@@ -35,7 +45,7 @@ export function Price({ record, onKeep }: { record: BookRecord; onKeep: (p: Book
           aria-label="Currency"
           className={input}
           value={currency}
-          onChange={(e) => onKeep({ minor: record.price?.minor ?? 0, currency: e.target.value })}
+          onChange={(e) => onKeep({ minor: price?.minor ?? 0, currency: e.target.value })}
         >
           {CURRENCIES.map((c) => (
             <option key={c}>{c}</option>

@@ -1,0 +1,35 @@
+/**
+ * What a file is made of, as one id that jobs and products carry: an edition as it stands, the same pages for the screen,
+ * its cover's sheet or an empty one, an ebook for one outlet, or the manuscript itself.
+ */
+export interface Making {
+  /** Null for the manuscript. */
+  edition: string | null;
+  form: 'whole' | 'screen' | 'cover' | 'template' | 'outlet';
+  /** Of `form` outlet. */
+  outlet: string | null;
+}
+
+/** The manuscript as a word-processor file. */
+export const MANUSCRIPT = 'manuscript';
+const PARTS = ['screen', 'cover', 'template'] as const;
+const OUTLET = '/for/';
+
+/** A print edition's pages as a PDF for the screen. */
+export const forScreen = (edition: string): string => `${edition}/screen`;
+/** The sheet of a print edition's cover. */
+export const coverOf = (edition: string): string => `${edition}/cover`;
+/** An empty sheet for a designer. */
+export const templateOf = (edition: string): string => `${edition}/template`;
+/** An ebook whose links to books in a shop lead to this outlet. */
+export const forOutlet = (edition: string, outlet: string): string => edition + OUTLET + outlet;
+
+export function makingOf(id: string): Making {
+  if (id === MANUSCRIPT) return { edition: null, form: 'whole', outlet: null };
+  const form = PARTS.find((p) => id.endsWith(`/${p}`));
+  if (form) return { edition: id.slice(0, -form.length - 1), form, outlet: null };
+  const at = id.indexOf(OUTLET);
+  return at < 0
+    ? { edition: id, form: 'whole', outlet: null }
+    : { edition: id.slice(0, at), form: 'outlet', outlet: id.slice(at + OUTLET.length) };
+}

@@ -1,0 +1,23 @@
+/** The outlets that the product knows. All are invented, and answered by a stand-in. */
+export interface Outlet {
+  id: string;
+  name: string;
+  words: string;
+  least: { description: number; /** Minor units. */ price: number };
+  /** Where the outlet sells a book: `{isbn}` stands for its thirteen digits. */
+  bookAddress: string;
+  /** What is added to an address for one who leads readers there: `{code}` stands for their code. Null where none is taken. */
+  affiliate: string | null;
+}
+
+export const OUTLETS: readonly Outlet[] = [
+  {
+    id: 'lanternquay',
+    name: 'Lanternquay',
+    words: 'An ebook shop. It looks at every book for two days before it sells it.',
+    least: { description: 50, price: 99 },
+    bookAddress: 'https://lanternquay.example/isbn/{isbn}',
+    affiliate: '?by={code}',
+  },
+];
+export const outletNamed = (id: string | null): Outlet | null => OUTLETS.find((o) => o.id === id) ?? null;

@@ -1,0 +1,117 @@
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { Browser, Page } from 'playwright-core';
+import { unzipSync } from 'fflate';
+import { PDFDocument } from 'pdf-lib';
+import sharp from 'sharp';
+import { address, AxeBuilder, bringIn, openBrowser, saved, station } from './browser';
+import { png, styledManuscript } from '../core/test/fixtures/manuscript';
+
+let browser: Browser;
+let page: Page;
+let errors: string[];
+let id: string;
+beforeAll(async () => {
+  ({ browser, page, errors } = await openBrowser());
+  id = await bringIn(page, 'Covered.docx', await styledManuscript());
+});
+afterAll(async () => {
+  await browser.close();
+});
+const sheet = () => page.getByRole('figure', { name: /^Cover of/ });
+const part = (name: string) => sheet().getByRole('button', { name, exact: true });
+const shown = () => sheet().locator('svg').first().innerHTML();
+/** Waits until the sheet is drawn otherwise than it was. */
+async function redrawn(act: () => Promise<unknown>): Promise<void> {
+  const before = await shown();
+  await act();
+  await expect.poll(shown, { timeout: 10_000 }).not.toBe(before);
+}
+const bytesOf = async (name: RegExp): Promise<Uint8Array> => {
+  const link = page.getByRole('link', { name }).first();
+  await link.waitFor({ timeout: 60_000 });
+  return new Uint8Array(await (await page.request.get(address() + (await link.getAttribute('href')))).body());
+};
+
+it('shows the sheet of back, spine and front, and says what is wrong with it', async () => {
+  await station(page, id, 'design');
+  await page
+    .getByRole('navigation', { name: 'Inside or cover' })
+    .getByRole('link', { name: 'Cover' })
+    .click();
+  await sheet().waitFor({ timeout: 30_000 });
+  await page.getByText('too narrow for words').waitFor();
+  await page.getByText(/has no ISBN, so the place of the barcode is left white/).waitFor();
+  expect(await page.locator('[data-guides]').count()).toBe(1);
+  await page.getByLabel('Guides').uncheck();
+  expect(await page.locator('[data-guides]').count()).toBe(0);
+  await page.getByLabel('Guides').check();
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+});
+it('sets what is pointed at, and takes it back', async () => {
+  await part('Title').click();
+  await redrawn(async () => {
+    await page.getByLabel('A line above the title').fill('A novel');
+    await page.keyboard.press('Enter');
+  });
+  await redrawn(() => page.getByLabel('Letters of the title').selectOption('capitals'));
+  await page.getByLabel('Size of the title').fill('2 in');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await page.getByLabel('Size of the title').fill('5 in');
+  await page.keyboard.press('Enter');
+  await page.getByText('That is more or less than can be set here.').waitFor();
+  await page.keyboard.press('Escape');
+  await redrawn(() => page.getByRole('button', { name: 'Undo' }).click());
+  await part('Back text').click();
+  await redrawn(async () => {
+    await page.getByLabel('Text of the back').fill('What was there the day before.');
+    await page.getByLabel('Part of the cover').focus();
+  });
+  await redrawn(() => page.getByRole('button', { name: 'The record’s description again' }).click());
+  await part('Spine').click();
+  await page.getByLabel('Author and title on the spine').click();
+  await page.getByText('too narrow for words').waitFor({ state: 'detached' });
+  await saved(page);
+});
+it('takes a picture, which carries its own words until others are wanted', async () => {
+  await page.getByLabel('Part of the cover').selectOption('front');
+  await redrawn(() =>
+    page.setInputFiles('input[aria-label="File for: Picture of the front"]', {
+      name: 'front.png',
+      mimeType: 'image/png',
+      buffer: Buffer.from(png(1600, 2560)),
+    }),
+  );
+  expect(await page.getByLabel('The picture alone').isChecked()).toBe(true);
+  expect(await part('Title').count()).toBe(0);
+  await redrawn(() => page.getByLabel('Words below the picture').click());
+  await part('Title').waitFor();
+  await redrawn(() => page.getByLabel('Ground', { exact: true }).fill('#4a2430'));
+  await redrawn(() => page.getByLabel('head to foot').fill('0'));
+  await saved(page);
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+});
+it('is kept, and made with the very width of the spine that is shown', async () => {
+  await page.reload();
+  await sheet().waitFor({ timeout: 30_000 });
+  await part('Title').waitFor();
+  expect(await page.getByLabel('Ground', { exact: true }).inputValue()).toBe('#4a2430');
+  const spine = Number(await page.locator('[data-spine]').getAttribute('data-spine'));
+  await page.getByRole('button', { name: 'Make the cover' }).click();
+  const cover = await PDFDocument.load(await bytesOf(/paperback-cover\.pdf/));
+  const trim = cover.getPage(0).getTrimBox();
+  expect(trim.width).toBeCloseTo(2 * 396 + spine / 1000, 2);
+  expect(trim.height).toBe(612);
+  await page.getByRole('button', { name: 'Make an empty sheet' }).click();
+  const empty = await PDFDocument.load(await bytesOf(/paperback-template\.pdf/));
+  expect(empty.getPage(0).getTrimBox().width).toBeCloseTo(trim.width, 2);
+});
+it('gives the ebook its front as a picture, and the files stand in Editions', async () => {
+  await station(page, id, 'editions');
+  await page.locator('tr[data-edition="paperback/cover"]').getByRole('link').waitFor();
+  await page.getByRole('button', { name: 'Make the ebook' }).click();
+  const files = unzipSync(await bytesOf(/ebook\.epub/));
+  const front = await sharp(Buffer.from(files['EPUB/pictures/cover-front.jpg'] as Uint8Array)).metadata();
+  expect([front.format, front.width, front.height]).toEqual(['jpeg', 1600, 2560]);
+  expect(errors).toEqual([]);
+});

@@ -1,0 +1,256 @@
+'use client';
+/** Design of the inside: a specimen of composed pages of this very book. One points at a part and sets it; two designs lie side by side. */
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  designOf,
+  designWithout,
+  INTERIOR_NOTES,
+  largePrint,
+  LARGE_PRINT,
+  withChoice,
+  withPart,
+  withMany,
+  type DesignChoice,
+  type Part,
+} from '@pagina/core/design';
+import type { Edition } from '@pagina/core/book';
+import { useBook, useComposed, useTitle } from '@/title/context';
+import { Button } from '@/ui/controls';
+import { Comparison } from './Comparison';
+import type { Hand } from './Controls';
+import { ACROSS, DesignBar, type Size } from './DesignBar';
+import { exemplarsOf, pagesShown } from './exemplars';
+import { useKept } from './kept';
+import { Panel } from './Panel';
+import { SpecimenPage } from './SpecimenPage';
+import { targetsOf } from './target';
+
+const GAP = 16;
+
+export function Inside() {
+  const { session, composer, goTo } = useTitle();
+  const { book, edition: chosen } = useBook();
+  const { composed, own, beside, besideWhole, refusal, besideRefusal } = useComposed();
+  const kept = useKept();
+  const [target, setTarget] = useState('');
+  const [second, setSecond] = useState<({ name: string } & DesignChoice) | null>(null);
+  const [size, setSize] = useState<Size>('large');
+  const [room, setRoom] = useState(880);
+  const pane = useRef<HTMLDivElement>(null);
+  const edition =
+    book.editions.find((e) => e.id === chosen && e.form === 'print') ??
+    book.editions.find((e) => e.form === 'print');
+  const id = edition?.id ?? '';
+  // Places are found anew only when the sections change: typing does not reach this station.
+  const exemplars = useMemo(() => exemplarsOf(book, id), [book.sections, id]);
+  const sections = useMemo(() => [...new Set(exemplars.map((e) => e.section))], [exemplars]);
+  const targets = useMemo(() => targetsOf(book, new Set(sections)), [book.sections, sections]);
+  useEffect(() => {
+    composer.look({ sections, beside: second });
+  }, [composer, sections, second]);
+  useEffect(() => () => composer.look(null), [composer]);
+  useEffect(() => {
+    const el = pane.current;
+    if (!el) return;
+    const watch = new ResizeObserver(([e]) => e && setRoom(e.contentRect.width));
+    watch.observe(el);
+    return () => watch.disconnect();
+  }, []);
+
+  const change = useCallback(
+    (label: string, make: (e: Edition) => Partial<Edition> | null): void =>
+      void session.change((b) => {
+        const now = b.editions.find((e) => e.id === id);
+        const fields = now && make(now);
+        return fields ? { type: 'group', label, changes: [{ type: 'set-edition', id, fields }] } : null;
+      }),
+    [session, id],
+  );
+  const latest = useRef(edition);
+  latest.current = edition;
+  const hand = useMemo<Hand | null>(
+    () =>
+      edition
+        ? {
+            design: designOf(edition),
+            own: new Set(Object.keys(edition.design.set)),
+            interior: edition.interior,
+            pictures: book.pictures,
+            set(path, value, label) {
+              const design = latest.current && withChoice(latest.current, path, value);
+              if (!latest.current || !design) return false;
+              composer.try({ ...latest.current, design });
+              change(`Design: ${label.toLowerCase()}`, (e) => {
+                const design = withChoice(e, path, value);
+                return design && { design };
+              });
+              return true;
+            },
+            reset: (path, label) =>
+              change(`Design: ${label.toLowerCase()} as in ${edition.interior}`, (e) => ({
+                design: designWithout(e, path),
+              })),
+          }
+        : null,
+    [edition, book.pictures, change, composer],
+  );
+  if (!edition || !hand)
+    return (
+      <p className="p-6">This book has no print edition yet. Add one in Editions to give it a design.</p>
+    );
+
+  const take = (choice: DesignChoice, name: string): void =>
+    change(`Take the design "${name}"`, () => ({ interior: choice.interior, design: choice.design }));
+  const looks = (e: Edition): string => JSON.stringify(designOf(e));
+  const otherwise = book.editions.filter((e) => e.form === 'reflow' && looks(e) !== looks(edition));
+  const across = ACROSS[size][second ? 1 : 0];
+  const column = second ? (room - 24) / 2 : room;
+  const width = Math.max(120, Math.floor((column - GAP * (across - 1)) / across) - 3);
+  const shown = own ? pagesShown(exemplars, own.composed) : [];
+  const shownBeside = second && beside ? pagesShown(exemplars, beside.composed) : [];
+  const large = edition.design.set['text.size'] !== undefined && hand.design.text.size >= LARGE_PRINT;
+
+  return (
+    <div className="flex h-full flex-col">
+      <DesignBar
+        edition={edition}
+        kept={kept}
+        second={second}
+        size={size}
+        large={large}
+        onSize={setSize}
+        onTake={take}
+        onSecond={setSecond}
+        ebooks={otherwise.length}
+        onEbooks={() =>
+          void session.change((b) => {
+            const now = b.editions.find((e) => e.id === id);
+            const { interior, design } = now ?? edition;
+            return {
+              type: 'group',
+              label: 'Give the design to the ebook',
+              changes: otherwise.map((e) => ({
+                type: 'set-edition',
+                id: e.id,
+                fields: { interior, design },
+              })),
+            };
+          })
+        }
+        onLarge={() =>
+          change(large ? 'Ordinary print' : 'Large print', (e) => ({
+            design: large
+              ? designWithout(e, ...Object.keys(largePrint(designOf(e))))
+              : withMany(e, largePrint(designOf(e))),
+          }))
+        }
+      />
+      <div className="flex min-h-0 flex-1">
+        <div
+          ref={pane}
+          className="min-h-0 flex-1 overflow-x-hidden overflow-y-scroll bg-table p-4"
+          tabIndex={0}
+          role="region"
+          aria-label="Specimen"
+          data-generation={own?.generation ?? 0}
+        >
+          <p className="pb-2 text-[13px] text-ink-soft">{INTERIOR_NOTES[edition.interior]}</p>
+          {refusal ? <p className="pb-3 text-rubric">{refusal}</p> : null}
+          {!own && !refusal ? <p className="text-ink-soft">Setting the specimen …</p> : null}
+          {second ? (
+            <div className="grid grid-cols-2 gap-x-6">
+              {(
+                [
+                  ['own', edition.interior, own, shown, refusal],
+                  ['beside', second.name, beside, shownBeside, besideRefusal],
+                ] as const
+              ).map(([which, name, specimen, pages, trouble]) => (
+                <section
+                  key={which}
+                  aria-label={which === 'own' ? `${name}, as it is` : `${name}, beside it`}
+                >
+                  <h2 className="flex h-10 items-center gap-3 border-b border-edge pb-1 font-serif text-[17px]">
+                    {name}
+                    {which === 'beside' ? (
+                      <Button
+                        className="ml-auto h-7 font-sans text-[14px]"
+                        onClick={() => {
+                          take(second, second.name);
+                          setSecond(null);
+                        }}
+                      >
+                        Take this design
+                      </Button>
+                    ) : null}
+                  </h2>
+                  {trouble && which === 'beside' ? <p className="text-rubric">{trouble}</p> : null}
+                  <div className="flex flex-wrap gap-4 pt-3">
+                    {specimen
+                      ? pages.map((p) => (
+                          <SpecimenPage
+                            key={p.page}
+                            of={which}
+                            {...p}
+                            composed={specimen.composed}
+                            width={width}
+                            targets={targets}
+                            target={which === 'own' ? target : ''}
+                            onTarget={setTarget}
+                          />
+                        ))
+                      : null}
+                  </div>
+                </section>
+              ))}
+            </div>
+          ) : (
+            <div className="flex flex-wrap gap-4">
+              {own
+                ? shown.map((p) => (
+                    <SpecimenPage
+                      key={p.page}
+                      of="own"
+                      {...p}
+                      composed={own.composed}
+                      width={width}
+                      targets={targets}
+                      target={target}
+                      onTarget={(t) => {
+                        setTarget(t);
+                        goTo({ section: own.composed.pages[p.page]?.section ?? '', page: p.page });
+                      }}
+                    />
+                  ))
+                : null}
+            </div>
+          )}
+        </div>
+        <aside
+          aria-label="Settings"
+          className="no-print flex w-[340px] shrink-0 flex-col overflow-auto border-l border-edge bg-sheet"
+        >
+          <div className="border-b border-rule px-4 py-2">
+            <Comparison
+              edition={edition}
+              columns={[
+                { name: second ? edition.interior : 'In figures', composed },
+                ...(second ? [{ name: second.name, composed: besideWhole }] : []),
+              ]}
+            />
+          </div>
+          <Panel
+            edition={edition}
+            hand={hand}
+            pages={composed?.pages.length ?? 0}
+            target={target}
+            onTarget={setTarget}
+            onPart={(part: Part, from) =>
+              change(`Design: ${part} as in ${from}`, (e) => ({ design: withPart(e, part, from) }))
+            }
+            onTrim={(trim) => change('Change the trim', () => ({ trim }))}
+          />
+        </aside>
+      </div>
+    </div>
+  );
+}
