@@ -21,6 +21,8 @@ const config: NextConfig = {
   serverExternalPackages: ['@libsql/client', 'libsql', 'hunspell-asm'],
   turbopack: { root: resolve(import.meta.dirname, '..') },
   poweredByHeader: false,
+  // Pagina runs on the author's own machine: compressing takes longer than sending. A proxy before it may compress.
+  compress: false,
   devIndicators: false,
   headers: async () => [
     {

@@ -2,15 +2,8 @@
 import { readFileSync } from 'node:fs';
 import { deflateSync } from 'node:zlib';
 import { done, type Finding, type Outcome } from '@pagina/core/base';
-import type { Book, Edition } from '@pagina/core/book';
-import {
-  coverFront,
-  coverSheet,
-  coverTemplateOf,
-  drawingSvg,
-  setsFront,
-  type CoverSource,
-} from '@pagina/core/cover';
+import { setsFront, type Book, type Edition } from '@pagina/core/book';
+import { coverFront, coverSheet, coverTemplateOf, drawingSvg, type CoverSource } from '@pagina/core/cover';
 import { drawingFile, type Colour, type Drawing, type PdfPicture } from '@pagina/core/pdf';
 import { authorsLine } from '@pagina/core/record';
 import { startSubsetter } from '@pagina/core/type';

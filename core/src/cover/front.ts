@@ -3,7 +3,7 @@
  * stand well; the title's lines are about as long as one another.
  */
 import type { Mp } from '../base';
-import type { Front, Picture } from '../book';
+import { frontOf, type Picture } from '../book';
 import type { Passage } from '../compose';
 import type { Box } from '../pdf';
 import { marginOf } from './geometry';
@@ -150,10 +150,6 @@ const rule = (pen: Pen, box: Box, y: Mp, share: number): void => {
   const width = Math.round(box.width * share);
   pen.fill({ x: box.x + ((box.width - width) >> 1), y, width, height: 750 }, pen.plan.accent);
 };
-
-/** The arrangement that shows: what was chosen, else what there is. */
-export const frontOf = (chosen: Front | null, picture: Picture | null): Front =>
-  picture ? (chosen ?? 'bare') : 'open';
 
 /**
  * Draws the front. `box` is the front as cut, `bleeding` with what is cut off of it; the ground is drawn already.

@@ -1,6 +1,6 @@
 /** A cover as drawings: the printer's sheet, and the front alone for an ebook. */
 import { done, refused, type Finding, type Outcome } from '../base';
-import { type Book, type Edition, type Picture } from '../book';
+import { spineTurn, type Book, type Edition, type Picture } from '../book';
 import { ComposeCache, Setter, type TypeSource } from '../compose';
 import { interiorOf, trimOf } from '../design';
 import type { Box, Drawing } from '../pdf';
@@ -9,10 +9,10 @@ import { FEWEST_PAGES, MOST_PAGES, paperOf } from '../trade';
 import { loadHyphenator } from '../type';
 import { drawBack } from './back';
 import { drawBarcode } from './barcode';
-import { drawFront, frontOf } from './front';
+import { drawFront } from './front';
 import { coverGeometry, frontAlone, type CoverGeometry } from './geometry';
 import { Pen, type PlacedPart } from './pen';
-import { drawSpine, spineTurn } from './spine';
+import { drawSpine } from './spine';
 import { coverTemplate } from './template';
 
 export interface CoverSheet {
@@ -202,12 +202,6 @@ export async function coverTemplateOf(
   const { edition, geometry } = found.value;
   const pen = await penFor({ ...book, cover: { ...book.cover, family: null } }, edition, source);
   return done({ drawing: coverTemplate(pen, geometry, book.record.title, pages), findings: [] });
-}
-
-/** Whether the ebook shows a front that is set here, and not the author's picture as it is. */
-export function setsFront(book: Book): boolean {
-  const picture = pictureOf(book, book.record.cover);
-  return book.cover.front !== null && frontOf(book.cover.front, picture) !== 'bare';
 }
 
 /** The front alone, in the shape that ebook shops show (common practice: 1.6 times as high as wide). */

@@ -2,14 +2,8 @@
 import type { Mp } from '../base';
 import type { Picture } from '../book';
 import type { Passage } from '../compose';
-import type { Box } from '../pdf';
 import { fitted, type Pen } from './pen';
 import type { CoverGeometry } from './geometry';
-
-/** Languages whose books lie with the spine's words upwards (common practice on the Continent); elsewhere they run down. */
-const UPWARDS = /^(fr|es|it|pt|ca|de|ro)\b/;
-export const spineTurn = (chosen: 'by-language' | 'down' | 'up', language: string): 'down' | 'up' =>
-  chosen !== 'by-language' ? chosen : UPWARDS.test(language) && !/^de\b/.test(language) ? 'up' : 'down';
 
 const LEAST: Mp = 6_500;
 const MOST: Mp = 22_000;
@@ -79,6 +73,3 @@ export function drawSpine(
   }
   return 'long';
 }
-
-/** What is pointed at when the spine's words are meant. */
-export const spineBox = (g: CoverGeometry): Box => g.spine;

@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRef } from 'react';
-import { setsFront } from '@pagina/core/cover';
+import { setsFront } from '@pagina/core/book';
 import { useBook, useTitle } from '@/title/context';
 import { fileOf, takeIn } from '@/title/pictures';
 import { Button } from '@/ui/controls';

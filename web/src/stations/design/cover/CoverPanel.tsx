@@ -1,7 +1,7 @@
 'use client';
 /** The settings of the part of the cover that was pointed at. Everything is drawn anew as it is set, and can be undone. */
-import type { CoverPlan, Front } from '@pagina/core/book';
-import { frontOf, spineTurn, type CoverPart } from '@pagina/core/cover';
+import { frontOf, spineTurn, type CoverPlan, type Front } from '@pagina/core/book';
+import type { CoverPart } from '@pagina/core/cover';
 import { FAMILIES } from '@pagina/core/design';
 import { useBook, useTitle } from '@/title/context';
 import { Field, input } from '@/ui/controls';

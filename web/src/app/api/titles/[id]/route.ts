@@ -1,12 +1,11 @@
 import * as z from 'zod';
 import { jobsOf, productsOf, readTitleJson, setDeleted } from '@pagina/data';
 import { answer, bodyOf, refuse } from '@/server/answer';
-import { isLocal } from '@/server/local';
 import { store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
 
-export async function GET(request: Request, { params }: Context): Promise<Response> {
+export async function GET(_request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   const s = await store();
   const title = await readTitleJson(s, id);
@@ -16,13 +15,9 @@ export async function GET(request: Request, { params }: Context): Promise<Respon
     jobs: await jobsOf(s, id),
     products: await productsOf(s, id),
   });
-  const response = new Response(`{"book":${title.book},${rest.slice(1)}`, {
+  return new Response(`{"book":${title.book},${rest.slice(1)}`, {
     headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store' },
   });
-  // A long book is megabytes: on one's own machine compressing it takes longer than sending it.
-  if (isLocal(request.headers.get('host') ?? ''))
-    response.headers.set('Cache-Control', 'no-store, no-transform');
-  return response;
 }
 
 export async function PATCH(request: Request, { params }: Context): Promise<Response> {

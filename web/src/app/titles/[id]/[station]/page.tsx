@@ -1,20 +1,15 @@
+import dynamic from 'next/dynamic';
 import { notFound } from 'next/navigation';
-import { DesignStation } from '@/stations/design/DesignStation';
-import { Editions } from '@/stations/editions/Editions';
-import { Manuscript } from '@/stations/manuscript/Manuscript';
-import { RunningOrder } from '@/stations/order/RunningOrder';
-import { Outlets } from '@/stations/outlets/Outlets';
-import { Proof } from '@/stations/proof/Proof';
-import { RecordSheet } from '@/stations/record/RecordSheet';
 
+/** Each with its own program, so that one opens without the others. */
 const STATIONS = {
-  order: RunningOrder,
-  manuscript: Manuscript,
-  design: DesignStation,
-  proof: Proof,
-  record: RecordSheet,
-  editions: Editions,
-  outlets: Outlets,
+  order: dynamic(() => import('@/stations/order/RunningOrder').then((m) => m.RunningOrder)),
+  manuscript: dynamic(() => import('@/stations/manuscript/Manuscript').then((m) => m.Manuscript)),
+  design: dynamic(() => import('@/stations/design/DesignStation').then((m) => m.DesignStation)),
+  proof: dynamic(() => import('@/stations/proof/Proof').then((m) => m.Proof)),
+  record: dynamic(() => import('@/stations/record/RecordSheet').then((m) => m.RecordSheet)),
+  editions: dynamic(() => import('@/stations/editions/Editions').then((m) => m.Editions)),
+  outlets: dynamic(() => import('@/stations/outlets/Outlets').then((m) => m.Outlets)),
 } as const;
 
 export default async function Page({ params }: { params: Promise<{ id: string; station: string }> }) {
