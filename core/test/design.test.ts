@@ -27,7 +27,8 @@ import {
   type Trim,
 } from '../src/design';
 import { unzipSync } from 'fflate';
-import { editionSchema, newBook, schema, type Book, type Edition } from '../src/book';
+import { Fragment } from 'prosemirror-model';
+import { editionSchema, FIGURE_PLACES, newBook, schema, type Book, type Edition } from '../src/book';
 import { checkBook, checkEpub } from '../src/check';
 import { writeEpub } from '../src/epub';
 import { png } from './fixtures/manuscript';
@@ -479,6 +480,17 @@ it('a specimen sets its own sections alone, on the folios that they have in the 
   }
 });
 
+/** The same book with its figures standing otherwise. */
+const withFigures = (b: Book, attrs: object): Book => ({
+  ...b,
+  sections: b.sections.map((s) => {
+    const blocks = s.content.children.map((n) =>
+      n.type.name === 'figure' ? n.type.create({ ...n.attrs, ...attrs }, n.content) : n,
+    );
+    return { ...s, content: s.content.copy(Fragment.fromArray(blocks)) };
+  }),
+});
+
 it('random designs on random trims never fail, overfill a page or lose a word', async () => {
   const one = <T>(...of: T[]): fc.Arbitrary<T> => fc.constantFrom(...of);
   const length = (least: number, most: number): fc.Arbitrary<number> =>
@@ -518,12 +530,17 @@ it('random designs on random trims never fail, overfill a page or lose a word', 
     { requiredKeys: [] },
   );
   const sizes = fc.tuple(fc.integer({ min: 350, max: 900 }), fc.integer({ min: 500, max: 1200 }));
+  const figures = fc.record({
+    place: one(...FIGURE_PLACES),
+    beside: one('none', 'left', 'right'),
+    width: fc.integer({ min: 10, max: 100 }),
+  });
   const b = whole();
   const wanted = letters(writtenIn(b));
   await fc.assert(
-    fc.asyncProperty(one(...INTERIOR_NAMES), settings, sizes, async (interior, own, [w, h]) => {
+    fc.asyncProperty(one(...INTERIOR_NAMES), settings, sizes, figures, async (interior, own, [w, h], at) => {
       const edition = { interior, trim: `${w / 100} x ${h / 100} in`, design: { from: {}, set: own } };
-      const r = await compose(inDesign(b, edition), 'print', source);
+      const r = await compose(inDesign(withFigures(b, at), edition), 'print', source);
       if (!r.ok) return expect(r.refusal.code).toBe('compose/margins');
       const c = r.value;
       const inside = interiorOf(edition, trim(edition.trim));

@@ -40,6 +40,12 @@ const solid = (rows: number, more: Partial<FlowBlock> = {}): FlowBlock => ({
   ...more,
 });
 
+const NO_ROWS: FlowBlock['kind'][] = ['new-page', 'float', 'flush'];
+const picture = (rows: number, stands: NonNullable<FlowBlock['stands']>): FlowBlock =>
+  solid(rows, { kind: 'float', stands });
+const flush = solid(0, { kind: 'flush' });
+const floatsOf = (plan: Plan): number[] => [...new Set(plan.pages.flatMap((p) => p.floats))];
+
 /** Every row of every block, in order, once. */
 function rowsPlaced(plan: Plan): string[] {
   return plan.pages.flatMap((p) =>
@@ -52,7 +58,8 @@ function expectWhole(blocks: readonly FlowBlock[], plan: Plan, noteRows: (n: num
   let block = 0;
   let row = 0;
   for (const placed of rowsPlaced(plan)) {
-    while (blocks[block] && (blocks[block]!.best.rows === 0 || blocks[block]!.kind === 'new-page')) block++;
+    while (blocks[block] && (blocks[block]!.best.rows === 0 || NO_ROWS.includes(blocks[block]!.kind)))
+      block++;
     const [, r, total] = /(\d+):(\d+)\/(\d+)/.exec(placed)!.slice(1).map(Number) as [number, number, number];
     expect(placed).toBe(`${block}:${row}/${total}`);
     expect(r).toBe(row);
@@ -66,7 +73,12 @@ function expectWhole(blocks: readonly FlowBlock[], plan: Plan, noteRows: (n: num
     const notes = p.notes.reduce((n, q) => n + q.to - q.from, 0);
     const last = p.slices.at(-1);
     const used = last ? last.at + last.to - last.from : 0;
-    expect(used + noteRows(notes)).toBeLessThanOrEqual(ROWS);
+    const standing = p.floats.map((f) => blocks[f] as FlowBlock);
+    const held = standing.filter((b) => b.stands === 'head' || b.stands === 'foot');
+    const room = held.reduce((n, b) => n + b.best.rows + 1, 0);
+    expect(used + noteRows(notes) + Math.min(room, ROWS)).toBeLessThanOrEqual(ROWS);
+    // What fills a page shares it with nothing.
+    if (standing.length > held.length) expect([used, notes, standing.length]).toEqual([0, 0, 1]);
   }
 }
 
@@ -106,6 +118,31 @@ describe('the page optimiser', () => {
     const plan = planPages([text(3), solid(40), text(3)], shape());
     expect(plan.pages.map((p) => p.slices.map((s) => s.block))).toEqual([[0], [1], [2]]);
   });
+  it('stands a picture at the head of the page that names it, or of the next, and leaves no hole', () => {
+    const near = planPages([text(5), picture(4, 'head'), text(20), flush], shape());
+    expect(near.pages[0]?.floats).toEqual([1]);
+    const next = planPages([text(10), picture(4, 'foot'), text(20), flush], shape());
+    expect(next.pages.map((p) => p.floats)).toEqual([[], [1], [], ...next.pages.slice(3).map(() => [])]);
+    expect(next.faults).toEqual([]);
+  });
+  it('lets the text flow on before a picture that fills a page, and begins a spread on a verso', () => {
+    const plan = planPages([text(5), picture(12, 'page'), text(20), flush], shape());
+    expect(plan.pages.map((p) => p.floats)).toEqual([[], [1], [], ...plan.pages.slice(3).map(() => [])]);
+    expect(plan.pages[0]?.used).toBeGreaterThan(8);
+    for (const starts of ['recto', 'verso'] as const) {
+      const spread = planPages([text(5), picture(12, 'spread'), text(60), flush], shape({}, starts));
+      const at = spread.pages.flatMap((p, i) => (p.floats.length > 0 ? [i] : []));
+      expect(at.length).toBe(2);
+      expect((at[0]! % 2 === 0) === (starts === 'verso')).toBe(true);
+    }
+    expect(planPages([picture(12, 'page'), flush], shape()).pages.map((p) => p.floats)).toEqual([[0]]);
+  });
+  it('keeps a picture and the text beside it on one page', () => {
+    const held = { ...text(14), best: { ...text(14).best, hold: 6 } };
+    const plan = planPages([text(8), held, text(9)], shape());
+    const first = plan.pages.flatMap((p) => p.slices).find((s) => s.block === 1 && s.from === 0);
+    expect(first!.to).toBeGreaterThanOrEqual(6);
+  });
   it('loses nothing and overfills nothing, whatever the chapter', () => {
     const block = fc.oneof(
       {
@@ -144,6 +181,24 @@ describe('the page optimiser', () => {
           note: fc.constant(null),
         }),
       },
+      {
+        weight: 1,
+        arbitrary: fc.record({
+          kind: fc.constantFrom('head', 'foot', 'page', 'edges', 'spread').map((s) => `at ${s}`),
+          rows: fc.integer({ min: 1, max: 12 }),
+          before: fc.constant(0),
+          note: fc.constant(null),
+        }),
+      },
+      {
+        weight: 1,
+        arbitrary: fc.record({
+          kind: fc.constant('beside'),
+          rows: fc.integer({ min: 6, max: 14 }),
+          before: fc.constant(1),
+          note: fc.constant(null),
+        }),
+      },
     );
     fc.assert(
       fc.property(
@@ -155,6 +210,9 @@ describe('the page optimiser', () => {
             if (s.kind === 'head') return solid(s.rows, { keep: 2, heading: true, before: s.before });
             if (s.kind === 'solid') return solid(s.rows, { before: s.before });
             if (s.kind === 'new-page') return solid(0, { kind: 'new-page' });
+            if (s.kind.startsWith('at '))
+              return picture(s.rows, s.kind.slice(3) as NonNullable<FlowBlock['stands']>);
+            if (s.kind === 'beside') return { ...text(s.rows), best: { ...text(s.rows).best, hold: 6 } };
             if (s.note !== null) notes[`n${i}`] = s.note;
             return text(
               s.rows,
@@ -164,7 +222,14 @@ describe('the page optimiser', () => {
             );
           });
           const sh = shape(notes, starts);
+          blocks.push(flush);
           const plan = planPages(blocks, sh);
+          const pictures = blocks.flatMap((b, i) => (b.kind === 'float' ? [i] : []));
+          expect(floatsOf(plan)).toEqual(pictures);
+          for (const p of plan.pages)
+            for (const slice of p.slices)
+              if (slice.variant.hold && slice.from === 0)
+                expect(slice.to).toBeGreaterThanOrEqual(Math.min(6, slice.variant.rows));
           expectWhole(blocks, plan, sh.noteRows);
           const placedNotes = plan.pages.flatMap((p) => p.notes).reduce((n, q) => n + q.to - q.from, 0);
           expect(placedNotes).toBe(Object.values(notes).reduce((a, b) => a + b, 0));

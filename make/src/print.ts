@@ -58,6 +58,8 @@ export async function makePrint(
       date: edition?.date ?? '',
       firstArabic: composition.pages.findIndex((p) => p.label === '1'),
       pictures: ready,
+      // On a screen nothing is cut off.
+      bleed: screen ? 0 : composition.bleed,
       cover: cover && (await screenPicture(cover, COVER_INCHES)),
     });
     clock.lap('pdf');

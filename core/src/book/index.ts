@@ -8,3 +8,4 @@ export * from './numbering';
 export * from './compare';
 export * from './making';
 export * from './cover';
+export * from './figure';

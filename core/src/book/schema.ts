@@ -113,8 +113,10 @@ const nodes: Record<string, NodeSpec> = {
       alt: { default: '' },
       credit: { default: '' },
       width: { default: 100 },
-      /** Where it stands, or on a page of its own. */
+      /** Where it stands: here, at a page's head or foot, on a page of its own, over a page's edges, over two pages. */
       place: { default: 'here' },
+      /** The side on which it stands with text beside it; for pictures that stand here and are narrow. */
+      beside: { default: 'none' },
       /** The outline it is cut to. */
       mask: { default: 'none' },
       /** A web address that it leads to. */
@@ -130,6 +132,7 @@ const nodes: Record<string, NodeSpec> = {
           credit: given(el, 'credit'),
           width: Number(given(el, 'width')) || 100,
           place: given(el, 'place') || 'here',
+          beside: given(el, 'beside') || 'none',
           mask: given(el, 'mask') || 'none',
           link: given(el, 'link'),
         }),

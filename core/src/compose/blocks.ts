@@ -10,6 +10,7 @@ import { notesIn, noteNumbers, noteParagraphs } from './notes';
 import { dropCap, solid } from './opening';
 import { displayed, mannerOf } from './stack';
 import { tableBlocks } from './table';
+import { besideOf, type Beside } from './beside';
 import { addInline, type Paragraph } from './paragraph';
 import type { ParagraphForm, Setter } from './setter';
 
@@ -46,6 +47,10 @@ export class FlowBuilder {
   private flush = true;
   /** A heading stands directly above: no blank row comes between. */
   private headed = false;
+  /** A picture that text stands beside, until the text has passed it. */
+  private beside: { picture: Beside; before: number } | null = null;
+  /** Pictures wait for their pages. */
+  private floats = false;
   /** The next paragraph goes on after a break with its first words in small capitals. */
   private resumed = false;
 
@@ -64,9 +69,12 @@ export class FlowBuilder {
     let first = this.manners.opens;
     this.section.content.forEach((node) => {
       if (node.type.name === 'noteBody') return;
+      if (node.type.name !== 'paragraph') this.passBeside();
       this.block(node, first && node.type.name === 'paragraph');
       if (node.type.name === 'paragraph') first = false;
     });
+    this.passBeside();
+    if (this.floats) this.blocks.push(solid(this.section.id, 0, [], { kind: 'flush' }));
     const { notes, gathered } = this.manners;
     const { first: head, second } = this.s.interior.subheads;
     if (notes === 'after' && this.marks.size > 0) {
@@ -171,6 +179,14 @@ export class FlowBuilder {
     this.after = 0;
     this.flush = false;
     this.headed = false;
+    const beside = this.beside;
+    if (beside && form.x === 0 && !form.widths && p.pieces.length > 0) {
+      const narrowed = { ...form, widths: beside.picture.widths(form.measure, before) };
+      beside.picture.add(this.s.variant(p, this.s.break(p, narrowed), narrowed), before);
+      if (beside.picture.passed) this.passBeside();
+      return;
+    }
+    this.passBeside();
     if (p.pieces.length === 0) {
       // An empty paragraph in the manuscript keeps its line, so that what is typed is what is seen.
       this.blocks.push(solid(this.section.id, 1, [], { place, before }));
@@ -317,7 +333,21 @@ export class FlowBuilder {
     });
   }
 
+  /** Puts a picture with the text that stands beside it. */
+  private passBeside(): void {
+    if (!this.beside) return;
+    this.blocks.push(this.beside.picture.block(this.beside.before));
+    this.beside = null;
+  }
+
   private figure(node: Node): void {
+    const picture = besideOf(this.s, this.place(node), node, this.pictures.get(node.attrs.picture as string));
+    if (picture) {
+      this.beside = { picture, before: this.blocks.length === 0 ? 0 : Math.max(this.after, 1) };
+      this.after = 0;
+      this.headed = true;
+      return;
+    }
     const block = figureBlock(
       this.s,
       this.place(node),
@@ -325,15 +355,13 @@ export class FlowBuilder {
       this.pictures.get(node.attrs.picture as string),
     );
     if (!block) return;
-    const apart = (): FlowBlock =>
-      solid(this.section.id, 0, [], { kind: 'new-page', place: this.place(node) });
-    const alone = node.attrs.place === 'page';
-    if (alone && this.blocks.length > 0) this.blocks.push(apart());
-    this.blocks.push({ ...block, before: alone || this.blocks.length === 0 ? 0 : 1 });
-    if (alone) {
-      this.blocks.push(apart());
-      this.flush = true;
-    } else this.below(1);
+    if (block.kind === 'float') {
+      this.blocks.push(block);
+      this.floats = true;
+      return;
+    }
+    this.blocks.push({ ...block, before: this.blocks.length === 0 ? 0 : 1 });
+    this.below(1);
   }
 
   private monospace(node: Node): void {

@@ -23,6 +23,7 @@ import { loadHyphenator, type WordBook } from '../type';
 import { ComposeCache, type TypeSource } from './cache';
 import type { Composition, Page, Side } from './composition';
 import type { FlowManners } from './blocks';
+import { BLEED } from './figure';
 import type { Flow } from './flow';
 import { furnitureOf, type HeadWords } from './furniture';
 import { contentsBlocks } from './contents';
@@ -31,7 +32,7 @@ import { notesIn } from './notes';
 import { copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './pageforms';
 import { openingBlock, solid } from './opening';
 import { reportOf } from './report';
-import { pagesOf, textFlow, type SectionPages } from './section';
+import { pagesOf, textFlow, type SectionPage, type SectionPages } from './section';
 import { Setter } from './setter';
 import { EMPTY_SHEET } from './sheet';
 
@@ -308,7 +309,7 @@ class Job {
       found.set(section.id, labelOf(pages.length));
       const words = this.headWords(section);
       for (const i of made.pages.keys()) {
-        finder?.page((made.pages[i] as SectionPages['pages'][number]).body, labelOf(pages.length));
+        finder?.page((made.pages[i] as SectionPage).body, labelOf(pages.length));
         if (this.listed.size > 0) this.findListed(made, i, labelOf(pages.length), found);
         pages.push(this.page(section, made, i, pages.length, labelOf(pages.length), words));
       }
@@ -325,6 +326,7 @@ class Job {
         report,
         marks,
         missing,
+        bleed: parts.some((p) => p.pages.some((x) => x.covered)) ? BLEED : 0,
       },
       labels: found,
     };
@@ -356,7 +358,7 @@ class Job {
     label: string,
     words: HeadWords,
   ): Page {
-    const { body, used, shortfall } = made.pages[i] as SectionPages['pages'][number];
+    const { body, used, shortfall, covered } = made.pages[i] as SectionPage;
     const key = `${section.id}/${i}`;
     const known = this.pages.get(key);
     if (known && known.body === body && known.index === index && known.label === label) return known;
@@ -369,7 +371,7 @@ class Job {
       blank: false,
       opens: i === 0,
       body,
-      furniture: furnitureOf(this.s, section, side, label, i === 0, words),
+      furniture: covered ? EMPTY_SHEET : furnitureOf(this.s, section, side, label, i === 0, words),
       used,
       shortfall,
       last: i === made.pages.length - 1,

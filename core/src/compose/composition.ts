@@ -1,5 +1,5 @@
 /** A composed edition: its pages, where everything stands, and a report counted from the pages themselves. */
-import type { Place } from '../base';
+import type { Mp, Place } from '../base';
 import type { Interior } from '../design';
 import type { WordBook } from '../type';
 import type { Sheet } from './sheet';
@@ -51,6 +51,8 @@ export interface Composition {
   edition: string;
   interior: Interior;
   pages: readonly Page[];
+  /** What is drawn beyond each edge of the pages and cut off; 0 where no picture reaches an edge. */
+  bleed: Mp;
   /** Glyphs of the words that the pages' lines name. */
   words: WordBook;
   /** First page of each section, by section id. */

@@ -27,7 +27,8 @@ export function edgesOf(flow: Flow, plans: readonly PagePlan[]): Edge[] {
         if (after < block.keep) edges.push({ kind: 'stranded', page, block: id });
       }
     }
-    if (lastPage && page > 0 && plan.used < MIN_LAST_ROWS) edges.push({ kind: 'short-last', page });
+    if (lastPage && page > 0 && plan.used < MIN_LAST_ROWS && plan.floats.length === 0)
+      edges.push({ kind: 'short-last', page });
   });
   return edges;
 }

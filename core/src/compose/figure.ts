@@ -1,8 +1,9 @@
 /** A picture with its caption, as one block that is never divided. */
 import type { Node } from 'prosemirror-model';
-import type { Mp, Place } from '../base';
-import type { Picture } from '../book';
-import { rowsOf } from '../design';
+import { inches, type Mp, type Place } from '../base';
+import { placeOf, type Picture } from '../book';
+import { rowsOf, type Interior } from '../design';
+import type { Side } from './composition';
 import type { FlowBlock, Item, PictureItem, RuleItem } from './flow';
 import { maskNumber } from './mask';
 import { solid } from './opening';
@@ -24,9 +25,13 @@ export function figureBlock(
   const { leading } = s.interior.text;
   const total = rowsOf(s.interior);
   const items: Item[] = [];
-  const alone = node.attrs.place === 'page';
+  const at = placeOf(node);
+  const stands = at === 'here' ? undefined : at;
+  const alone = stands === 'page';
   const caption = [node.textContent.trim(), node.attrs.credit as string].filter(Boolean).join(' ');
   let rows = 0;
+  if (picture && (stands === 'edges' || stands === 'spread'))
+    return overEdges(s, place, node, picture, stands);
   if (picture) {
     const most = (total - (alone ? (caption ? 2 : 0) : SPARED)) * leading;
     const share = alone ? 100 : Number(node.attrs.width);
@@ -69,7 +74,54 @@ export function figureBlock(
   if (rows === 0) return null;
   const down = alone ? Math.max(0, Math.floor((total - rows) / 2)) : 0;
   const lowered = items.map((i) => ('atRow' in i ? i.atRow(i.row + down) : { ...i, row: i.row + down }));
-  return solid(place.section, Math.min(total, rows + down), lowered, { place });
+  return solid(place.section, Math.min(total, rows + down), lowered, {
+    place,
+    ...(stands ? { kind: 'float', stands } : {}),
+  });
+}
+
+/** What is cut off at each edge, so that a picture that reaches it leaves no white line (common practice). */
+export const BLEED: Mp = inches(0.125);
+
+/** A picture that fills a page or two and what is cut off of them; where it lies its page says. */
+function overEdges(
+  s: Setter,
+  place: Place,
+  node: Node,
+  picture: Picture,
+  stands: 'edges' | 'spread',
+): FlowBlock {
+  const { trim } = s.interior;
+  const across = (stands === 'spread' ? 2 : 1) * trim.width + 2 * BLEED;
+  const scale = Math.max(across / picture.width, (trim.height + 2 * BLEED) / picture.height);
+  const item: PictureItem = {
+    kind: 'picture',
+    picture: picture.id,
+    alt: node.attrs.alt as string,
+    mask: maskNumber('none'),
+    x: 0,
+    row: 0,
+    dy: 0,
+    width: Math.round(picture.width * scale),
+    height: Math.round(picture.height * scale),
+    over: stands === 'spread' ? 'spread' : 'page',
+  };
+  return solid(place.section, rowsOf(s.interior), [item], { place, kind: 'float', stands });
+}
+
+/** Where a picture over the edges lies on a page: from the left of its type area, and from its head. */
+export function lies(
+  item: PictureItem,
+  { trim, margins }: Pick<Interior, 'trim' | 'margins'>,
+  side: Side,
+): { x: Mp; y: Mp } {
+  const left = side === 'recto' ? margins.inside : margins.outside;
+  const sheet = item.over === 'spread' ? 2 * trim.width : trim.width;
+  const before = item.over === 'spread' && side === 'recto' ? trim.width : 0;
+  return {
+    x: Math.round((sheet - item.width) / 2) - before - left,
+    y: Math.round((trim.height - item.height) / 2),
+  };
 }
 
 const FRAME: Mp = 400;

@@ -19,7 +19,7 @@ export class LineItem {
     private readonly form: { x: Mp; measure: Mp; align: LineItem['align'] },
   ) {
     this.x = form.x + line.shift;
-    this.measure = form.measure - line.shift;
+    this.measure = form.measure - line.narrower;
     this.align = form.align;
   }
 
@@ -43,6 +43,8 @@ export interface PictureItem {
   dy: Mp;
   width: Mp;
   height: Mp;
+  /** Lies over the whole page or spread and over its edges: where, only the page knows. */
+  over?: 'page' | 'spread';
 }
 export interface RuleItem {
   kind: 'rule';
@@ -67,11 +69,18 @@ export interface Variant {
   hyphenAt: ReadonlySet<number>;
   /** Ids of notes called in each row, where there are any. */
   notes: ReadonlyMap<number, readonly string[]>;
+  /** Rows at its head that stand on one page: a picture with text beside it. */
+  hold?: number;
 }
 
 export interface FlowBlock {
   place: Place;
-  kind: 'text' | 'solid' | 'break' | 'new-page';
+  /**
+   * `float` is a picture that stands elsewhere than the text names it, by `stands`; at `flush` all that still wait are
+   * given pages.
+   */
+  kind: 'text' | 'solid' | 'break' | 'new-page' | 'float' | 'flush';
+  stands?: 'head' | 'foot' | 'page' | 'edges' | 'spread';
   /** Blank rows above, dropped at the head of a page. */
   before: number;
   /** Rows of what follows that must stand on the same page. */

@@ -18,6 +18,7 @@ export { Divider } from './divide';
 export { breakpointsOf, Kind } from './breakpoints';
 export { ParagraphBuilder, Spaces, After, type Paragraph } from './paragraph';
 export { planPages } from './pages';
+export { BLEED } from './figure';
 export { type FlowBlock, type Variant } from './flow';
 export { MASKS, maskCurves, type Mask } from './mask';
 export * from './passage';

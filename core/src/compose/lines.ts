@@ -26,6 +26,8 @@ export interface SetLine {
   ratio: number;
   /** Room left of the line (a drop cap), on top of an indent. */
   shift: Mp;
+  /** By how much it is narrower than the measure. */
+  narrower: Mp;
   last: boolean;
 }
 
@@ -174,6 +176,7 @@ function linesOf(end: Active, b: Breakpoints, widths: LineWidths): SetLine[] {
       kind: b.kind[a.at] as Kind,
       ratio: a.ratio,
       shift: widths.first?.[i]?.shift ?? 0,
+      narrower: widths.measure - (widths.first?.[i]?.width ?? widths.measure),
       last: i === chain.length - 1,
     };
   });

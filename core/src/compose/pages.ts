@@ -11,6 +11,7 @@
  * First every paragraph stands at its best length. Only where that has a fault are the other lengths of the paragraphs
  * around it worked out and the chapter run again.
  */
+import { fitsHere, hang, here, later, MOST_WAITING, wholePages } from './floats';
 import type { FlowBlock, Variant } from './flow';
 import {
   COST,
@@ -45,6 +46,9 @@ class Planner {
         notes: 0,
         pending: 0,
         keep: 0,
+        held: 0,
+        floats: [],
+        waiting: [],
         recto: this.shape.starts === 'recto',
         level: -1,
         cost: 0,
@@ -53,6 +57,11 @@ class Planner {
       },
     ];
     for (let i = 0; i < this.blocks.length; i++) {
+      const { kind } = this.blocks[i] as FlowBlock;
+      if (kind === 'float' || kind === 'flush') {
+        states = kind === 'float' ? this.float(states, i) : this.flush(states, i);
+        continue;
+      }
       const out = new States();
       const near = this.passThrough(states, i, out);
       if (near.length > 0) {
@@ -63,6 +72,32 @@ class Planner {
       states = out.list();
     }
     return this.finish(states);
+  }
+
+  /** A picture stands on this page, where it fits, or on a later one. */
+  private float(states: readonly State[], i: number): State[] {
+    const block = this.blocks[i] as FlowBlock;
+    const out = new States();
+    for (const s of states) {
+      if (fitsHere(s, block, this.room(s), this.shape)) out.add(here(s, i, block));
+      const empty = s.used === 0 && s.held === 0 && s.notes === 0;
+      if (s.waiting.length >= MOST_WAITING) out.add(later(this.newPage(s, i, 0, 0, 0, []), i));
+      else if (empty && wholePages(block) > 0) {
+        const end = { block: i, row: 0, variant: 0, carried: s.pending };
+        out.add(hang(later(s, i), this.blocks, this.shape, end));
+      } else out.add(later(s, i));
+    }
+    return out.list();
+  }
+
+  private flush(states: readonly State[], i: number): State[] {
+    const out = new States();
+    for (const s of states) {
+      let next = s;
+      while (next.waiting.length > 0) next = this.newPage(next, i, 0, 0, 0, []);
+      out.add(next);
+    }
+    return out.list();
   }
 
   /** Lets states pass that the block leaves far from the page's end: nothing is to be decided there. Answers the others. */
@@ -92,10 +127,14 @@ class Planner {
         continue;
       }
       const room = this.room(s);
-      const first = block.kind === 'text' ? Math.min(2, block.best.rows) : block.best.rows + block.keep;
+      const first =
+        block.kind === 'text'
+          ? Math.max(Math.min(2, block.best.rows), block.best.hold ?? 0)
+          : block.best.rows + block.keep;
       const before = fresh ? 0 : block.before;
-      if (!fresh && (room <= WINDOW || before + first > room)) out.add(this.newPage(s, i, 0, 0, 0, []));
-      if (fresh || before + 1 <= room) out.add(s);
+      if ((!fresh || s.held > 0) && (room <= WINDOW || before + first > room))
+        out.add(this.newPage(s, i, 0, 0, 0, []));
+      if ((fresh && s.held === 0) || before + 1 <= room) out.add(s);
     }
     return out.list();
   }
@@ -139,7 +178,7 @@ class Planner {
   private placeSolid(i: number, v: number, variant: Variant, s: State, out: States): void {
     const block = this.blocks[i] as FlowBlock;
     // A page that holds only the rest of a long note may have no room either: it stays as it is.
-    const over = variant.rows > this.room(s) && (s.used > 0 || s.notes > 0);
+    const over = variant.rows > this.room(s) && (s.used > 0 || s.notes > 0 || s.held > 0);
     if (over) {
       const p = this.newPage(s, i, 0, v, 0, []);
       this.placeSolid(i, v, variant, p, out);
@@ -148,7 +187,7 @@ class Planner {
     const tooHigh = variant.rows > this.room(s);
     out.add({
       ...s,
-      used: Math.min(s.used + variant.rows, this.shape.rows),
+      used: Math.min(s.used + variant.rows, this.shape.rows - s.held),
       keep: block.keep > 0 ? block.keep : Math.max(0, s.keep - variant.rows),
       cost: s.cost + (tooHigh ? COST.overfull : 0),
     });
@@ -165,13 +204,21 @@ class Planner {
   ): void {
     const n = variant.rows;
     let { used, notes, keep } = s;
+    const rows = this.shape.rows - s.held;
+    const hold = from === 0 ? (variant.hold ?? 0) : 0;
     let row = from;
     while (row < n) {
       const called = variant.notes.get(row);
       const added = called ? called.reduce((sum, id) => sum + this.shape.noteLines(id), 0) : 0;
       const need = used + 1 + this.shape.noteRows(notes + added);
-      if (need > this.shape.rows) {
-        const split = added > 0 ? this.splitNote(used + 1, notes, added, called as readonly string[]) : 0;
+      if (need > rows && row < hold && (s.used > 0 || s.held > 0 || s.notes > 0)) {
+        // What must stand on one page begins on the next.
+        this.placeText(i, v, variant, this.newPage(s, i, 0, v, 0, []), 0, waiting, out);
+        return;
+      }
+      if (need > rows) {
+        const split =
+          added > 0 ? this.splitNote(used + 1, notes, added, called as readonly string[], rows) : 0;
         if (split > 0) {
           // The line stands here with the head of its note; the page is full, the rest of the note goes over.
           const full = { ...s, used: used + 1, notes: notes + added - split, keep: Math.max(0, keep - 1) };
@@ -202,8 +249,8 @@ class Planner {
             waiting,
             out,
           );
-        } else if (split === 0 && used > 0) {
-          this.placeText(i, v, variant, this.newPage(s, i, 0, v, 0, []), 0, waiting, out);
+        } else if (split === 0 && (used > 0 || s.held > 0)) {
+          this.placeText(i, v, variant, this.newPage(s, i, from, v, 0, []), from, waiting, out);
         } else if (split === 0) {
           // Nothing fits on an empty page: the line stands there all the same and its notes go over, so that no text is lost.
           const crowded = { ...s, used: 1, notes: notes + added, cost: s.cost + COST.overfull };
@@ -215,8 +262,8 @@ class Planner {
       notes += added;
       keep = keep > 0 ? keep - 1 : 0;
       row++;
-      const left = this.shape.rows - used - this.shape.noteRows(notes);
-      if (row < n && left <= WINDOW) {
+      const left = rows - used - this.shape.noteRows(notes);
+      if (row < n && left <= WINDOW && row >= hold) {
         const ended = this.newPage(
           { ...s, used, notes, keep },
           i,
@@ -247,17 +294,23 @@ class Planner {
   }
 
   /** Lines of the last note that must go over to the next page, 0 when it cannot be split there. */
-  private splitNote(used: number, notes: number, added: number, called: readonly string[]): number {
+  private splitNote(
+    used: number,
+    notes: number,
+    added: number,
+    called: readonly string[],
+    rows: number,
+  ): number {
     const lines = this.shape.noteLines(called.at(-1) as string);
     for (let over = Math.min(2, lines - 1); over > 0 && over <= lines - 1; over++) {
       if (lines - over < Math.min(2, lines - 1)) break;
-      if (used + this.shape.noteRows(notes + added - over) <= this.shape.rows) return over;
+      if (used + this.shape.noteRows(notes + added - over) <= rows) return over;
     }
     return 0;
   }
 
   private room(s: State): number {
-    return this.shape.rows - s.used - this.shape.noteRows(s.notes);
+    return this.shape.rows - s.held - s.used - this.shape.noteRows(s.notes);
   }
 
   /** Ends a page before row `row` of block `i` and opens the next. `over`: note lines that go with it. */
@@ -282,36 +335,33 @@ class Planner {
     }
     if (at?.hyphenAt.has(row - 1)) cost += s.recto ? COST.hyphenRecto : COST.hyphenVerso;
     const carry = over + s.pending;
-    // A page of carried notes keeps room for a few rows of text.
-    let notes = carry;
-    while (notes > 0 && this.shape.noteRows(notes) > this.shape.rows - 4) notes--;
-    return {
+    const end = { block: i, row, variant, carried: carry };
+    const begun: State = {
       used: 0,
-      notes,
-      pending: carry - notes,
+      notes: 0,
+      pending: 0,
       keep: 0,
+      held: 0,
+      floats: [],
+      waiting: s.waiting,
       recto: !s.recto,
       level: s.recto ? -1 : Math.min(shortfall, 6),
       cost,
       choice: s.choice,
-      link: {
-        before: s.link,
-        block: i,
-        row,
-        variant,
-        used: s.used,
-        carried: carry,
-        shortfall,
-        faults: found,
-      },
+      link: { ...end, before: s.link, used: s.used, shortfall, faults: found, floats: s.floats },
     };
+    const next = s.waiting.length > 0 ? hang(begun, this.blocks, this.shape, end) : begun;
+    // A page of carried notes keeps room for a few rows of text.
+    let notes = carry;
+    while (notes > 0 && this.shape.noteRows(notes) > this.shape.rows - next.held - 4) notes--;
+    return { ...next, notes, pending: carry - notes };
   }
 
   private finish(states: readonly State[]): Plan {
     let best: State | null = null;
     let bestCost = Infinity;
     for (const s of states) {
-      const lastShort = s.link !== null && s.used < MIN_LAST_ROWS;
+      const lastShort = isShortLast(s);
       const cost =
         s.cost + (lastShort ? COST.shortLast * (MIN_LAST_ROWS - s.used) : 0) + (s.keep > 0 ? 1 : 0);
       if (cost < bestCost) {
@@ -321,6 +371,10 @@ class Planner {
     }
     if (!best) return { pages: [], cost: 0, faults: [] };
     const end = best;
+    // After a picture that fills the last page nothing is left for another.
+    const empty = end.used === 0 && end.held === 0 && end.notes === 0 && end.pending === 0;
+    if (empty && end.link !== null && end.link.floats.length > 0)
+      return { ...unwind(end.link, end.choice, this), cost: bestCost };
     const last: Link = {
       before: end.link,
       block: this.blocks.length,
@@ -329,11 +383,14 @@ class Planner {
       used: end.used,
       carried: end.pending,
       shortfall: 0,
-      faults: end.link !== null && end.used < MIN_LAST_ROWS ? ['short-last'] : [],
+      faults: isShortLast(end) ? ['short-last'] : [],
+      floats: end.floats,
     };
     return { ...unwind(last, end.choice, this), cost: bestCost };
   }
 }
+
+const isShortLast = (s: State): boolean => s.link !== null && s.held === 0 && s.used < MIN_LAST_ROWS;
 
 const HEALED: readonly Fault['kind'][] = ['widow', 'orphan', 'stranded', 'unlevel', 'short-last', 'hole'];
 /** Pages before a fault whose paragraphs may change their length, tried one after the other. */

@@ -31,6 +31,7 @@ export interface PagePlan {
   /** Lines of notes at its foot, those carried over from the page before first. */
   notes: { id: string; from: number; to: number }[];
   shortfall: number;
+  floats: readonly number[];
 }
 export interface Plan {
   pages: PagePlan[];
@@ -50,6 +51,8 @@ export const COST = {
   unlevel: 1e6,
   shortLast: 1e5,
   splitNote: 4_000,
+  /** A picture that does not stand on the page that names it, for each page. */
+  deferred: 2_500,
   hyphenRecto: 40,
   hyphenVerso: 15,
 };
@@ -70,6 +73,8 @@ export interface Link {
   carried: number;
   shortfall: number;
   faults: readonly Fault['kind'][];
+  /** Pictures at the page's head and foot, or the one that fills it, by their blocks. */
+  floats: readonly number[];
 }
 export interface Choice {
   before: Choice | null;
@@ -82,6 +87,11 @@ export interface State {
   /** Note lines that did not fit on the page before beyond what this page holds. */
   pending: number;
   keep: number;
+  /** Rows that pictures at its head and foot take, and their blocks. */
+  held: number;
+  floats: readonly number[];
+  /** Pictures that have been named and have no page yet, by their blocks. */
+  waiting: readonly number[];
   recto: boolean;
   /** Rows by which the verso of this spread runs short; −1 where there is nothing to be level with. */
   level: number;
@@ -92,6 +102,8 @@ export interface State {
 
 /** States with the same key are the same to everything that follows. */
 const keyOf = (s: State): number =>
+  // Most books have none: the key then stays a small integer.
+  (s.held > 0 || s.waiting.length > 0 ? (s.held * 4 + s.waiting.length) * 2 ** 28 : 0) +
   ((((s.used * 64 + Math.min(s.notes, 63)) * 64 + Math.min(s.pending, 63)) * 4 + s.keep) * 2 +
     (s.recto ? 1 : 0)) *
     8 +

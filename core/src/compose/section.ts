@@ -7,7 +7,9 @@ import type { Heading } from '../order';
 import { FlowBuilder, type FlowManners } from './blocks';
 import type { Composition, Side } from './composition';
 import { edgesOf, type Edge } from './edges';
-import type { Flow, FlowBlock } from './flow';
+import { lies } from './figure';
+import { heldRows } from './floats';
+import type { Flow, FlowBlock, Item } from './flow';
 import { openingBlock } from './opening';
 import { planPages } from './pages';
 import type { PagePlan } from './pagestate';
@@ -16,10 +18,18 @@ import { SheetWriter, type Sheet } from './sheet';
 
 export interface SectionPages {
   section: string;
-  pages: readonly { body: Sheet; used: number; shortfall: number }[];
+  pages: readonly SectionPage[];
   /** Defects at the pages' edges, by page of the section. */
   edges: readonly Edge[];
   missing: Composition['missing'];
+}
+
+export interface SectionPage {
+  body: Sheet;
+  used: number;
+  shortfall: number;
+  /** A picture covers it, edges and all: it bears neither head nor folio. */
+  covered: boolean;
 }
 
 /** Flow of a section whose text the author wrote. */
@@ -45,37 +55,61 @@ function sinkOf(s: Setter, section: Section): number {
 
 export function pagesOf(s: Setter, flow: Flow, starts: Side): SectionPages {
   const { interior } = s;
-  const { leading } = interior.text;
-  const noteLead = interior.notes.leading;
-  const rule = Math.round(leading * 0.6);
   const noteLines = (id: string): number => flow.notes.get(id)?.items.length ?? 0;
   const rows = rowsOf(interior);
   const plan = planPages(flow.blocks, {
     rows,
     starts,
     noteLines,
-    noteRows: (lines) => (lines === 0 ? 0 : Math.ceil((rule + lines * noteLead) / leading)),
+    noteRows: (lines) => noteRowsOf(s, lines),
   });
   const { section } = flow;
   const missing: { char: string; place: Place }[] = [];
-  const pages = plan.pages.map(({ used, shortfall, ...page }) => {
+  const pages = plan.pages.map(({ used, shortfall, ...page }, i) => {
     const out = new SheetWriter();
-    writeBody(s, flow, page, out);
+    const side = (i % 2 === 0) === (starts === 'recto') ? 'recto' : 'verso';
+    writeBody(s, flow, page, side, out);
     for (const { char, block } of out.missing)
       missing.push({ char, place: block === '' ? { section } : { section, block } });
-    return { body: out.done(), used, shortfall };
+    const [first] = page.floats.map((f) => flow.blocks[f]?.stands);
+    return { body: out.done(), used, shortfall, covered: first === 'edges' || first === 'spread' };
   });
   return { section, pages, edges: edgesOf(flow, plan.pages), missing };
 }
+
+/** Rows that notes of so many lines take at the foot, their rule included. */
+const noteRowsOf = ({ interior: { text, notes } }: Setter, lines: number): number =>
+  lines === 0 ? 0 : Math.ceil((Math.round(text.leading * 0.6) + lines * notes.leading) / text.leading);
 
 /** Baseline of grid row `row`, from the head of the page. The first baseline leaves room for an ascender. */
 export const baseline = (s: Setter, row: number): number =>
   s.interior.margins.top + Math.round(s.interior.text.leading * 0.76) + row * s.interior.text.leading;
 
-function writeBody(s: Setter, flow: Flow, page: Pick<PagePlan, 'slices' | 'notes'>, out: SheetWriter): void {
+function writeBody(
+  s: Setter,
+  flow: Flow,
+  page: Pick<PagePlan, 'slices' | 'notes' | 'floats'>,
+  side: Side,
+  out: SheetWriter,
+): void {
   const { interior } = s;
   const { leading } = interior.text;
   const rows = rowsOf(interior);
+  const put = (item: Item, row: number): void => {
+    if (item.kind === 'picture' && item.over) {
+      const { x, y } = lies(item, interior, side);
+      return out.item({ ...item, x }, y);
+    }
+    const top = item.kind === 'picture' || (item.kind === 'rule' && item.fromHead);
+    out.item(item, (top ? interior.margins.top + row * leading : baseline(s, row)) + item.dy);
+  };
+  const floats = page.floats.map((f) => flow.blocks[f] as FlowBlock);
+  /** Rows of the pictures at the head; the text begins below them. */
+  let down = 0;
+  for (const f of floats.filter((b) => b.stands !== 'foot')) {
+    for (const item of f.best.items) put(item, down + item.row);
+    down += heldRows(f);
+  }
   page.slices.forEach((slice, i) => {
     const block = flow.blocks[slice.block] as FlowBlock;
     const edge =
@@ -87,14 +121,16 @@ function writeBody(s: Setter, flow: Flow, page: Pick<PagePlan, 'slices' | 'notes
     for (const item of items) {
       const inside = block.kind === 'text' ? item.row >= slice.from && item.row < slice.to : true;
       if (!inside) continue;
-      const row = slice.at + item.row - (block.kind === 'text' ? slice.from : 0);
-      const y =
-        item.kind === 'picture' || (item.kind === 'rule' && item.fromHead)
-          ? interior.margins.top + row * leading + item.dy
-          : baseline(s, row) + item.dy;
-      out.item(item, y);
+      put(item, down + slice.at + item.row - (block.kind === 'text' ? slice.from : 0));
     }
   });
+  const noteCount = page.notes.reduce((n, x) => n + x.to - x.from, 0);
+  let up = rows - noteRowsOf(s, noteCount);
+  for (const f of floats.filter((b) => b.stands === 'foot').reverse()) {
+    up -= f.best.rows;
+    for (const item of f.best.items) put(item, up + item.row);
+    up -= 1;
+  }
   if (page.notes.length > 0) {
     const lines = page.notes.flatMap((n) => (flow.notes.get(n.id)?.items ?? []).slice(n.from, n.to));
     const foot = interior.margins.top + rows * leading;

@@ -29,7 +29,7 @@ export function unwind(
     let at = 0;
     while (block < link.block || (block === link.block && row < link.row)) {
       const b = blocks[block] as FlowBlock;
-      if (b.kind === 'new-page') {
+      if (b.kind === 'new-page' || b.kind === 'float' || b.kind === 'flush') {
         block++;
         continue;
       }
@@ -50,7 +50,8 @@ export function unwind(
     const total = queue.reduce((n, q) => n + q.to - q.from, 0);
     const { here, rest } = take(queue, Math.max(0, total - link.carried));
     queue = rest;
-    pages.push({ slices, used: link.used, notes: here, shortfall: link.shortfall });
+    const { used, shortfall, floats } = link;
+    pages.push({ slices, used, notes: here, shortfall, floats });
     for (const kind of link.faults) faults.push({ kind, page: index });
   });
   // Notes longer than the chapter's last page get pages of their own.
@@ -59,7 +60,7 @@ export function unwind(
     while (shape.noteRows(lines) > shape.rows) lines--;
     const { here, rest } = take(queue, Math.max(1, lines));
     queue = rest;
-    pages.push({ slices: [], used: 0, notes: here, shortfall: 0 });
+    pages.push({ slices: [], used: 0, notes: here, shortfall: 0, floats: [] });
   }
   return { pages, faults };
 }

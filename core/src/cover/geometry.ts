@@ -3,11 +3,11 @@
  * an eighth of an inch of bleed, words a quarter inch from the cut and a sixteenth from the spine's folds, which move.
  */
 import { inches, mm, type Mp } from '../base';
+import { BLEED } from '../compose';
 import type { Trim } from '../design';
 import type { Box } from '../pdf';
 import { spineWidth, type Paper } from '../trade';
 
-export const BLEED: Mp = inches(0.125);
 /** Nothing that matters stands nearer to the cut. */
 export const SAFE: Mp = inches(0.25);
 /** The same on either side of the spine's folds. */

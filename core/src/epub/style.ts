@@ -134,6 +134,12 @@ figure.arch img { border-radius: 50% 50% 0 0; }
 figure.w10 img { width: 10%; } figure.w20 img { width: 20%; } figure.w30 img { width: 30%; }
 figure.w40 img { width: 40%; } figure.w50 img { width: 50%; } figure.w60 img { width: 60%; }
 figure.w70 img { width: 70%; } figure.w80 img { width: 80%; } figure.w90 img { width: 90%; }
+figure.beside-left { float: left; margin: 0.3em 1em 0.3em 0; }
+figure.beside-right { float: right; margin: 0.3em 0 0.3em 1em; }
+.beside-left.w10, .beside-right.w10 { width: 10%; } .beside-left.w20, .beside-right.w20 { width: 20%; }
+.beside-left.w30, .beside-right.w30 { width: 30%; } .beside-left.w40, .beside-right.w40 { width: 40%; }
+.beside-left.w50, .beside-right.w50 { width: 50%; } .beside-left.w60, .beside-right.w60 { width: 60%; }
+figure.beside-left img, figure.beside-right img { width: 100%; }
 pre { margin: 1em 0; white-space: pre-wrap; text-align: left; }
 table { margin: 1em 0; border-collapse: collapse; }
 td, th { padding: 0.2em 0.8em 0.2em 0; text-align: left; vertical-align: top; }

@@ -1,6 +1,7 @@
 /** A section's document as XHTML: the schema's blocks and marks in the ebook's own elements. */
 import type { Mark, Node } from 'prosemirror-model';
 import { escapeXml } from '../base';
+import { besideText, fillsPages } from '../book';
 
 /** A page of the print edition that begins inside a block, for the page list. */
 export interface PageMark {
@@ -130,12 +131,10 @@ export class SectionWriter {
       ? `\n<figcaption>${this.inline(n)}${credit ? ` <span class="credit">${escapeXml(credit)}</span>` : ''}</figcaption>`
       : '';
     const width = Number(n.attrs.width);
+    const beside = besideText(n);
     const classes = [
-      n.attrs.place === 'page'
-        ? 'own-page'
-        : width < 100
-          ? `w${Math.max(10, Math.round(width / 10) * 10)}`
-          : '',
+      beside ? `beside-${beside}` : '',
+      fillsPages(n) ? 'own-page' : width < 100 ? `w${Math.max(10, Math.round(width / 10) * 10)}` : '',
       n.attrs.mask === 'none' ? '' : (n.attrs.mask as string),
     ].filter(Boolean);
     const link = n.attrs.link as string;

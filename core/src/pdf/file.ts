@@ -46,6 +46,8 @@ export interface PrintPdfEnd {
   pictures: ReadonlyMap<string, PdfPicture>;
   /** Section of each page in the order of the book. */
   sections: readonly string[];
+  /** Drawn beyond each edge of the pages, for the printer to cut off; 0 for none. */
+  bleed: Mp;
   /** Shown before the first page of a file for the screen. */
   cover: PdfPicture | null;
 }
@@ -121,18 +123,26 @@ async function writeFile(file: WholeFile): Promise<Uint8Array> {
   const context = PDFContext.create();
   const pagesRef = context.nextRef();
   const resources = context.nextRef();
-  const box = [0, 0, Number(ptString(file.size.width)), Number(ptString(file.size.height))];
+  const { bleed, size } = file;
+  const points = (n: Mp): number => Number(ptString(n));
+  // Boxes begin at 0: with a bleed the page's own corner is moved in by it.
+  const box = [0, 0, points(size.width + 2 * bleed), points(size.height + 2 * bleed)];
+  const cut = [points(bleed), points(bleed), points(bleed + size.width), points(bleed + size.height)];
+  const moved = bleed
+    ? context.register(context.stream(`1 0 0 1 ${ptString(bleed)} ${ptString(bleed)} cm\n`))
+    : null;
   const pages: ScreenPage[] = order.map((number, i) => {
     const { bytes, runs } = file.contents.get(number) as PageContent;
+    const content = context.register(context.stream(bytes, { Filter: 'FlateDecode' }));
     const dict = context.obj({
       Type: 'Page',
       Parent: pagesRef,
       MediaBox: box,
       CropBox: box,
       BleedBox: box,
-      TrimBox: box,
+      TrimBox: cut,
       Resources: resources,
-      Contents: context.register(context.stream(bytes, { Filter: 'FlateDecode' })),
+      Contents: moved ? [moved, content] : content,
     });
     return { ref: context.register(dict), dict, section: file.sections[i] ?? '', runs };
   });

@@ -3,7 +3,7 @@
 import { useRef, useState } from 'react';
 import type { EditorView } from 'prosemirror-view';
 import { bareIsbn, isbnFault } from '@pagina/core/record';
-import type { Book } from '@pagina/core/book';
+import { fillsPages, placeOf, WIDEST_BESIDE, type Book } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
 import { takeIn } from '@/title/pictures';
@@ -112,7 +112,7 @@ function FigureBar({ view }: { view: EditorView }) {
           max={100}
           step={5}
           value={Number(attrs.width)}
-          disabled={attrs.place === 'page'}
+          disabled={fillsPages(at.node)}
           aria-label="Width, as a share of the measure"
           className="w-20"
           onChange={(e) => set('width', Number(e.target.value))}
@@ -126,8 +126,34 @@ function FigureBar({ view }: { view: EditorView }) {
         onChange={(e) => set('place', e.target.value)}
       >
         <option value="here">in the text</option>
+        <option value="head">at the head of a page</option>
+        <option value="foot">at the foot of a page</option>
         <option value="page">on its own page</option>
+        <option value="edges">over a page’s edges</option>
+        <option value="spread">over two pages</option>
       </select>
+      {attrs.place === 'here' ? (
+        <select
+          aria-label="Text beside the picture"
+          title={
+            Number(attrs.width) > WIDEST_BESIDE
+              ? `Text stands beside pictures of at most ${WIDEST_BESIDE} % of the measure`
+              : undefined
+          }
+          disabled={Number(attrs.width) > WIDEST_BESIDE}
+          className={field}
+          value={attrs.beside as string}
+          onChange={(e) => set('beside', e.target.value)}
+        >
+          <option value="none">no text beside it</option>
+          <option value="left">at the left of text</option>
+          <option value="right">at the right of text</option>
+        </select>
+      ) : attrs.place !== placeOf(at.node) ? (
+        <span className="text-[13px] whitespace-nowrap text-ink-soft">
+          within the margins, for its caption
+        </span>
+      ) : null}
       <select
         aria-label="Outline of the picture"
         className={field}

@@ -4,7 +4,7 @@ import type { Node } from 'prosemirror-model';
 import { NodeSelection, TextSelection } from 'prosemirror-state';
 import type { EditorView, NodeView } from 'prosemirror-view';
 import { toast } from 'sonner';
-import { schema, type Book } from '@pagina/core/book';
+import { fillsPages, schema, type Book } from '@pagina/core/book';
 import { fileOf, takeIn } from '@/title/pictures';
 import type { TitleSession } from '@/title/session';
 import { fileOfData } from './paste';
@@ -35,7 +35,7 @@ export const figureView =
       image.style.aspectRatio = picture ? `${picture.width} / ${picture.height}` : '';
       image.alt = node.attrs.alt as string;
       image.className = node.attrs.mask as string;
-      image.style.width = node.attrs.place === 'page' ? '100%' : `${Number(node.attrs.width)}%`;
+      image.style.width = fillsPages(node) ? '100%' : `${Number(node.attrs.width)}%`;
       caption.dataset.credit = node.attrs.credit as string;
       caption.dataset.empty = node.content.size === 0 ? 'Caption' : '';
     };

@@ -1,0 +1,28 @@
+/** Where a figure stands. */
+import type { Node } from 'prosemirror-model';
+
+export const FIGURE_PLACES = ['here', 'head', 'foot', 'page', 'edges', 'spread'] as const;
+export type FigurePlace = (typeof FIGURE_PLACES)[number];
+
+/** A wider picture leaves no room for words beside it; hundredths of the measure. */
+export const WIDEST_BESIDE = 60;
+
+const WORDLESS: readonly FigurePlace[] = ['edges', 'spread'];
+const WHOLE: readonly FigurePlace[] = ['page', ...WORDLESS];
+
+export const hasCaption = (n: Node): boolean => n.textContent.trim() !== '' || n.attrs.credit !== '';
+
+/** The place as it is set: words have no room over a page's edges, so a caption keeps a picture within the margins. */
+export function placeOf(n: Node): FigurePlace {
+  const asked = FIGURE_PLACES.find((p) => p === n.attrs.place) ?? 'here';
+  return WORDLESS.includes(asked) && hasCaption(n) ? 'page' : asked;
+}
+/** Whether it fills pages of its own. */
+export const fillsPages = (n: Node): boolean => WHOLE.includes(placeOf(n));
+
+/** The side on which it stands with text beside it; null for one that stands alone. */
+export function besideText(n: Node): 'left' | 'right' | null {
+  const side = n.attrs.beside as string;
+  const narrow = Number(n.attrs.width) <= WIDEST_BESIDE;
+  return placeOf(n) === 'here' && narrow && (side === 'left' || side === 'right') ? side : null;
+}
