@@ -17,7 +17,7 @@ import {
   type TypeSource,
 } from '../src/compose';
 import { schema, type Book } from '../src/book';
-import { rowsOf } from '../src/design';
+import { measureOf, rowsOf } from '../src/design';
 import { typeSource } from '@pagina/make';
 import { openNovel } from '../../bench/open-novel';
 import { book, prose, section, threeChapters } from './fixtures/books';
@@ -174,6 +174,85 @@ describe('a composed book', () => {
       }
     }
   });
+});
+
+describe('where a section starts', () => {
+  const at = async (starts: 'usual' | 'recto' | 'verso' | 'any') => {
+    const b = book([
+      section('a', 'chapter', [prose(500, 1)], { title: 'One' }),
+      section('b', 'chapter', [prose(500, 2)], { title: 'Two', starts }),
+    ]);
+    const c = await set(b);
+    return c.pages[c.starts.get('b') as number]!;
+  };
+  it('is the side that the author chose, and else its kind’s and the interior’s', async () => {
+    expect((await at('usual')).side).toBe('recto');
+    expect((await at('verso')).side).toBe('verso');
+    expect((await at('recto')).side).toBe('recto');
+    expect((await at('any')).index).toBe(Math.min((await at('verso')).index, (await at('recto')).index));
+  });
+});
+
+describe('a forced end of a line', () => {
+  const widths = async (fitted: boolean): Promise<number[]> => {
+    const content = schema.node('doc', null, [
+      schema.node('paragraph', { id: 'x' }, [schema.text('Opens.')]),
+      schema.node('paragraph', { id: 'p' }, [
+        schema.text('A line of words that is ended early'),
+        schema.node('lineBreak', { fitted }),
+        schema.text('and what comes after it.'),
+      ]),
+    ]);
+    const c = await set(book([section('c', 'chapter', [], { title: 'One', content })]));
+    const page = c.pages.find((p) => p.body.blocks.includes('p'))!;
+    const list = displayList(drawnPage(c, page), c.words, new DisplayIndex());
+    const right: number[] = [];
+    for (let k = 0; k < list.ops.length;) {
+      if (list.ops[k] !== TEXT) throw new Error('only text stands here');
+      const count = list.ops[k + 5] as number;
+      let x = list.ops[k + 3] as number;
+      for (let g = 0; g < count; g++) x += list.ops[k + TEXT_HEAD + g * GLYPH + 1] as number;
+      if (list.blocks[list.ops[k + 6] as number] === 'p') right.push(x);
+      k += TEXT_HEAD + count * GLYPH;
+    }
+    return right.map((x) => x - (c.interior.margins.inside + measureOf(c.interior)));
+  };
+  it('leaves the line as long as its words, or fits it to the measure', async () => {
+    const [plain = 0] = await widths(false);
+    const [fitted = 0, last = 0] = await widths(true);
+    expect(plain).toBeLessThan(-50_000);
+    // A stop or a hyphen may hang; letters end at the measure to the millipoint.
+    expect(Math.abs(fitted)).toBeLessThan(1_000);
+    expect(last).toBeLessThan(-50_000);
+  });
+});
+
+it('a fraction with the fraction slash is built by the face', async () => {
+  // The Unicode Standard §6.2: digits around U+2044 form a fraction; OpenType features numr, frac, dnom.
+  const c = await set(
+    book([section('c', 'chapter', ['Opens.', 'Drill 5\u204416 and 5/16.'], { title: 'One' })]),
+  );
+  const page = c.pages.find((p) => p.body.blocks.includes('c-1'))!;
+  const list = displayList(drawnPage(c, page), c.words, new DisplayIndex());
+  const glyphs: number[] = [];
+  let text = '';
+  for (let k = 0, char = 0; k < list.ops.length;) {
+    const count = list.ops[k + 5] as number;
+    for (let g = 0; g < count; g++) {
+      const at = k + TEXT_HEAD + g * GLYPH;
+      const chars = list.ops[at + 4] as number;
+      const piece = list.text.slice(char, char + chars);
+      char += chars;
+      if (list.blocks[list.ops[k + 6] as number] !== 'c-1') continue;
+      text += piece;
+      if (/^[0-9\u2044/]$/.test(piece)) glyphs.push(list.ops[at] as number);
+    }
+    k += TEXT_HEAD + count * GLYPH;
+  }
+  expect(text).toContain('5\u204416 and 5/16');
+  expect(glyphs.length).toBe(8);
+  // Five and one and six are other glyphs in the fraction than beside it.
+  for (const i of [0, 2, 3]) expect(glyphs[i]).not.toBe(glyphs[i + 4]);
 });
 
 describe('golden line breaks', () => {

@@ -44,6 +44,7 @@ const sectionAttrs = z
     subtitle: z.string(),
     numbered: z.boolean(),
     titled: z.boolean(),
+    starts: z.enum(['usual', 'recto', 'verso', 'any']),
     leftOut: z.array(z.string()),
   })
   .partial();

@@ -22,6 +22,8 @@ const sectionFields = {
   numbered: z.boolean().default(true),
   /** Shows its title; one that is hidden still names the section in lists of the house. */
   titled: z.boolean().default(true),
+  /** The side on which it starts in print; the usual one is its kind's or the interior's. */
+  starts: z.enum(['usual', 'recto', 'verso', 'any']).default('usual'),
   /** Ids of editions that do not carry it. */
   leftOut: z.array(z.string()).default([]),
 };
@@ -140,6 +142,7 @@ export function freshSection(id: string, kind: Section['kind'], fields: Partial<
     subtitle: '',
     numbered: rule.numbered,
     titled: true,
+    starts: 'usual',
     leftOut: [],
     content,
     ...fields,

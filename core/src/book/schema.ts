@@ -203,12 +203,14 @@ const nodes: Record<string, NodeSpec> = {
     toDOM: (n) => ['aside', { class: 'note', 'data-id': n.attrs.id as string }, 0],
   },
   text: { group: 'inline' },
+  /** A forced end of a line; a fitted one fills the measure, as the last line of a paragraph does not. */
   lineBreak: {
     group: 'inline',
     inline: true,
     selectable: false,
-    parseDOM: [{ tag: 'br' }],
-    toDOM: () => ['br'],
+    attrs: { fitted: { default: false } },
+    parseDOM: [{ tag: 'br', getAttrs: (el) => ({ fitted: given(el, 'fitted') === 'true' }) }],
+    toDOM: (n) => ['br', n.attrs.fitted ? { 'data-fitted': 'true' } : {}],
   },
   note: {
     group: 'inline',

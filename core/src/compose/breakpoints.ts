@@ -91,6 +91,8 @@ export interface BreakpointOptions {
 }
 
 /** Fills `b` (anew) with the places where the paragraph's lines may end; the last one is its end. */
+const isForced = (after: After | undefined): boolean => after === After.forced || after === After.fitted;
+
 export function breakpointsOf(
   p: Paragraph,
   { divider, narrowest, near }: BreakpointOptions,
@@ -115,7 +117,7 @@ export function breakpointsOf(
       stretch += piece.stretch;
       shrink += piece.shrink;
       const before = pieces[i - 1];
-      if (!piece.breakable || before?.kind !== 'word' || after[i - 1] === After.forced) continue;
+      if (!piece.breakable || before?.kind !== 'word' || isForced(after[i - 1])) continue;
       let next = i + 1;
       let w = width;
       let s = stretch;
@@ -154,7 +156,7 @@ export function breakpointsOf(
       const next = pieces[i + 1];
       const start = width + (next?.kind === 'word' ? next.hangLeft : 0);
       b.add(Kind.dash, i, i + 1, 0, width - piece.hangRight, start, stretch, stretch, shrink, shrink);
-    } else if (after[i] === After.forced) {
+    } else if (isForced(after[i])) {
       b.add(Kind.forced, i, i + 1, 0, width, width, stretch, stretch, shrink, shrink);
     }
   }

@@ -153,7 +153,8 @@ class Job {
   }
 
   /** Front matter and parts start as their kind does; chapters, and what stands like them, as the interior says. */
-  private starts(section: Section): 'recto' | 'any' {
+  private starts(section: Section): 'recto' | 'verso' | 'any' {
+    if (section.starts !== 'usual') return section.starts;
     const rule = kindRule(section.kind);
     if (rule.starts === 'any' || section.matter === 'front' || section.kind === 'part') return rule.starts;
     return this.s.interior.opening.start;
@@ -274,7 +275,7 @@ class Job {
     first: boolean,
   ): Promise<{ composition: Composition; labels: Map<string, string> } | null> {
     const pages: Page[] = [];
-    const starts = new Map<string, number>();
+    const firsts = new Map<string, number>();
     const found = new Map<string, string>();
     const parts: SectionPages[] = [];
     const missing: Composition['missing'][number][] = [];
@@ -289,11 +290,12 @@ class Job {
         bodyStart = pages.length;
       }
       const labelOf = (i: number): string => (bodyStart < 0 ? romanFolio(i + 1) : String(i - bodyStart + 1));
-      if (this.starts(section) === 'recto' && pages.length % 2 === 1)
+      const starts = this.starts(section);
+      if (starts !== 'any' && starts !== (pages.length % 2 === 0 ? 'recto' : 'verso'))
         pages.push(this.blank(pages.length, labelOf(pages.length), pages.at(-1)?.section ?? section.id));
       const { only, breathe } = this.options;
       if (only && !only.sections.has(section.id)) {
-        starts.set(section.id, pages.length);
+        firsts.set(section.id, pages.length);
         found.set(section.id, labelOf(pages.length));
         for (let n = only.pages.get(section.id) ?? 1; n > 0; n--)
           pages.push(this.blank(pages.length, labelOf(pages.length), section.id));
@@ -305,7 +307,7 @@ class Job {
       const made = this.sectionPages(section, side, labels);
       parts.push(made);
       missing.push(...made.missing);
-      starts.set(section.id, pages.length);
+      firsts.set(section.id, pages.length);
       found.set(section.id, labelOf(pages.length));
       const words = this.headWords(section);
       for (const i of made.pages.keys()) {
@@ -316,13 +318,13 @@ class Job {
     }
     if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? ''));
     for (const [key, folios] of finder?.labels(this.index ?? []) ?? []) found.set(key, folios);
-    const { report, marks } = reportOf(pages, parts, starts);
+    const { report, marks } = reportOf(pages, parts, firsts);
     return {
       composition: {
         edition: this.edition.id,
         ...this.setting,
         pages,
-        starts,
+        starts: firsts,
         report,
         marks,
         missing,

@@ -24,6 +24,8 @@ export const enum After {
   nothing = 0,
   dash = 1,
   forced = 2,
+  /** Forced, and the line before fills the measure. */
+  fitted = 3,
 }
 
 export interface NoteCall {
@@ -151,9 +153,9 @@ export class ParagraphBuilder {
     return this;
   }
 
-  lineBreak(): this {
+  lineBreak(fitted = false): this {
     const last = this.p.after.length - 1;
-    if (last >= 0) this.p.after[last] = After.forced;
+    if (last >= 0) this.p.after[last] = fitted ? After.fitted : After.forced;
     this.offset++;
     return this;
   }
@@ -193,6 +195,6 @@ export function addInline(builder: ParagraphBuilder, block: Node, setter: Inline
     else if (node.type.name === 'note') {
       const { mark, style } = setter.noteMark(node.attrs.ref as string);
       builder.noteCall(mark, node.attrs.ref as string, style);
-    } else if (node.type.name === 'lineBreak') builder.lineBreak();
+    } else if (node.type.name === 'lineBreak') builder.lineBreak(Boolean(node.attrs.fitted));
   });
 }

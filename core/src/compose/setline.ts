@@ -3,6 +3,7 @@ import type { Mp } from '../base';
 import type { Word } from '../type';
 import { Kind } from './breakpoints';
 import type { LineItem } from './flow';
+import { After } from './paragraph';
 
 export interface LineSpace {
   natural: Mp;
@@ -56,10 +57,12 @@ export function lineSpace(item: LineItem): LineSpace {
     }
   }
   const starts = line.from === 0 && line.fromCut === 0;
+  const fitted = p.after[line.to] === After.fitted;
   const hang =
-    (starts ? 0 : (first?.hangLeft ?? 0)) + (line.kind === Kind.forced ? 0 : (last?.hangRight ?? 0));
+    (starts ? 0 : (first?.hangLeft ?? 0)) +
+    (line.kind === Kind.forced && !fitted ? 0 : (last?.hangRight ?? 0));
   const target = item.measure + hang - (starts ? p.indent : 0);
-  const filled = item.align === 'justify' && (line.kind !== Kind.forced || natural > target);
+  const filled = item.align === 'justify' && (line.kind !== Kind.forced || fitted || natural > target);
   const missing = filled ? target - natural : 0;
   const give = (natural * p.scaling) / 1000;
   const ownShare = missing >= 0 ? stretch : shrink;

@@ -7,6 +7,7 @@ export type RuleName =
   | 'dashes'
   | 'ellipses'
   | 'primes'
+  | 'fractions'
   | 'no-break-spaces'
   | 'multiple-spaces'
   | 'space-before-punctuation'
@@ -28,6 +29,7 @@ export const RULE_NAMES: Record<RuleName, string> = {
   dashes: 'Dashes',
   ellipses: 'Ellipses',
   primes: 'Feet and inches',
+  fractions: 'Fractions',
   'no-break-spaces': 'No-break spaces',
   'multiple-spaces': 'More than one space',
   'space-before-punctuation': 'Space before punctuation',
@@ -170,6 +172,25 @@ export function noBreakSpaces(text: string, style: TypographicStyle): Edit[] {
   }
   return edits;
 }
+
+const WRITTEN: Record<string, string> = { '1/2': '\u00bd', '1/4': '\u00bc', '3/4': '\u00be' };
+/**
+ * Fractions typed with a solidus, of the denominators that are counted with. The three that every face has become one
+ * character; others get the fraction slash (The Unicode Standard §6.2), which faces build a fraction around.
+ */
+export const fractions = (text: string): Edit[] =>
+  found(
+    text,
+    /(?<![\d/.,\u2044])(?:(\d{1,4}) )?(\d{1,2})\/(2|3|4|5|6|8|10|12|16|32|64)(?![\d/\u2044]|[.,]\d)/g,
+    (m) => {
+      const [all, whole, over, under] = m as unknown as [string, string | undefined, string, string];
+      if (Number(over) >= Number(under) || over.startsWith('0')) return null;
+      const by = WRITTEN[`${over}/${under}`] ?? `${over}\u2044${under}`;
+      // A whole number stands close to its fraction; two figures in a row want a thin space between.
+      const joined = whole === undefined ? by : `${whole}${by.length === 1 ? '' : NNBSP}${by}`;
+      return { rule: 'fractions', from: m.index, to: m.index + all.length, by: joined };
+    },
+  );
 
 export function spaces(text: string, style: TypographicStyle): Edit[] {
   const edits: Edit[] = [];

@@ -5,7 +5,16 @@
 import type { Node } from 'prosemirror-model';
 import type { Book, Section } from '../book';
 import { around, blockText, type TextEdit } from './edits';
-import { dashes, ellipses, noBreakSpaces, quotes, spaces, type Edit, type RuleName } from './rules';
+import {
+  dashes,
+  ellipses,
+  fractions,
+  noBreakSpaces,
+  quotes,
+  spaces,
+  type Edit,
+  type RuleName,
+} from './rules';
 import { styleFor, type TypographicStyle } from './styles';
 
 export interface TidyItem extends TextEdit {
@@ -66,7 +75,7 @@ function editsOf(text: string, kept: readonly [number, number][], style: Typogra
   const taken: Edit[] = [];
   const meets = (a: Edit, from: number, to: number): boolean =>
     a.from < to && from < a.to ? true : a.from === a.to && a.from > from && a.from < to;
-  for (const rule of [spaces, quotes, dashes, ellipses, noBreakSpaces])
+  for (const rule of [spaces, quotes, dashes, ellipses, fractions, noBreakSpaces])
     for (const e of rule(text, style)) {
       if (text.slice(e.from, e.to) === e.by) continue;
       if (kept.some(([from, to]) => meets(e, from, to))) continue;

@@ -15,7 +15,7 @@ import { Menu, type MenuItem } from '@/ui/Menu';
 import type { Asking } from './Context';
 import { putPictures } from './figures';
 import { insertNote } from './notes';
-import { clearLooks } from './plugins';
+import { clearLooks, lineBreak } from './plugins';
 import { restyle, styleAt, STYLES, type Style } from './restyle';
 import { newTable } from './table';
 
@@ -135,6 +135,16 @@ export function Styles({
     { name: 'Break with ornament', run: block('break', { ornament: true }) },
     { name: 'Blank line', run: block('break', { ornament: false }) },
     { name: 'Page break', run: block('pageBreak') },
+    {
+      name: 'End of the line',
+      keys: 'Shift+Enter',
+      run: () => view && (lineBreak(false)(view.state, view.dispatch), view.focus()),
+    },
+    {
+      name: 'End of the line, fitted to the measure',
+      keys: 'Ctrl+Shift+Enter',
+      run: () => view && (lineBreak(true)(view.state, view.dispatch), view.focus()),
+    },
     'line',
     {
       name: 'Note',

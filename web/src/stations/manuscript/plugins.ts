@@ -78,12 +78,14 @@ export const clearLooks: Command = (state, dispatch) => {
   return true;
 };
 
-const lineBreak: Command = (state, dispatch) => {
-  if (!state.selection.$from.parent.inlineContent || state.selection.$from.parent.type === n.monospace)
-    return false;
-  dispatch?.(state.tr.replaceSelectionWith(n.lineBreak!.create(), false).scrollIntoView());
-  return true;
-};
+export const lineBreak =
+  (fitted: boolean): Command =>
+  (state, dispatch) => {
+    const { parent } = state.selection.$from;
+    if (!parent.inlineContent || parent.type === n.monospace) return false;
+    dispatch?.(state.tr.replaceSelectionWith(n.lineBreak!.create({ fitted }), false).scrollIntoView());
+    return true;
+  };
 
 /** Enter in verse begins a line; on an empty line a stanza, and on an empty stanza the text below. */
 const verseLine: Command = (state, dispatch) => {
@@ -143,7 +145,8 @@ export const plugins = (): Plugin[] => [
     'Mod-\\': clearLooks,
     'Mod-Alt-n': noteCommand(insertNote),
     'Mod-Alt-m': noteCommand(otherEnd),
-    'Shift-Enter': chainCommands(newlineInCode, lineBreak),
+    'Shift-Enter': chainCommands(newlineInCode, lineBreak(false)),
+    'Mod-Shift-Enter': lineBreak(true),
     'Mod-Enter': exitCode,
     Enter: chainCommands(verseLine, belowFigure, splitListItem(n.item!)),
     Tab: sinkListItem(n.item!),

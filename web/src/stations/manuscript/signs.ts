@@ -25,7 +25,10 @@ function marksOf(doc: Node): DecorationSet {
             class: `sign sign-${NAMES[m[0]] ?? 'space'}`,
           }),
         );
-    } else if (x.type.name === 'lineBreak') marks.push(Decoration.node(pos, pos + 1, { class: 'sign-line' }));
+    } else if (x.type.name === 'lineBreak')
+      marks.push(
+        Decoration.node(pos, pos + 1, { class: x.attrs.fitted ? 'sign-line sign-fitted' : 'sign-line' }),
+      );
     else if (x.isTextblock) marks.push(Decoration.node(pos, pos + x.nodeSize, { class: 'sign-end' }));
   });
   return DecorationSet.create(doc, marks);

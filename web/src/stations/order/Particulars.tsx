@@ -84,9 +84,22 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
           <Check label="Shows its title" on={s.titled} onSet={(on) => void actions.title([s.id], on)} />
         </div>
       ) : null}
+      <Field label="Starts in print">
+        <select
+          className={`${input} px-1`}
+          value={s.starts}
+          onChange={(e) => void actions.starts([s.id], e.target.value as Section['starts'])}
+        >
+          <option value="usual">
+            as is usual ({rule.starts === 'any' ? 'on the next page' : 'by its kind or the interior'})
+          </option>
+          <option value="recto">on a right-hand page</option>
+          <option value="verso">on a left-hand page</option>
+          <option value="any">on the next page</option>
+        </select>
+      </Field>
       <p className="text-[13px] text-ink-soft">
-        {rule.starts === 'recto' ? 'Starts on a right-hand page' : 'Starts on the next page'}
-        {rule.inContents ? '; stands in the contents' : '; not in the contents'}.
+        {rule.inContents ? 'It stands in the contents.' : 'It is not in the contents.'}
       </p>
       {facts.made && shown ? (
         <div className="space-y-1.5 border-l-2 border-spruce pl-2 text-[13px]" data-made={facts.made}>

@@ -3,7 +3,14 @@
 import { useMemo } from 'react';
 import { toast } from 'sonner';
 import type { Outcome } from '@pagina/core/base';
-import { freshSection, sectionToJson, type Book, type Change, type SectionKind } from '@pagina/core/book';
+import {
+  freshSection,
+  sectionToJson,
+  type Book,
+  type Change,
+  type Section,
+  type SectionKind,
+} from '@pagina/core/book';
 import {
   callIn,
   changeKind,
@@ -69,6 +76,8 @@ export function useActions() {
         run(setAll(ids, numbered ? 'Number the section' : 'Take the number away', () => ({ numbered }))),
       title: (ids: readonly string[], titled: boolean) =>
         run(setAll(ids, titled ? 'Show the title' : 'Hide the title', () => ({ titled }))),
+      starts: (ids: readonly string[], starts: Section['starts']) =>
+        run(setAll(ids, 'Change where the section starts', () => ({ starts }))),
       rename: (id: string, fields: { title?: string; subtitle?: string }) =>
         run(setAll([id], 'Rename the section', () => fields)),
       /** Whether an edition carries the sections: all of them after the first one's example. */
