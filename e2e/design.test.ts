@@ -175,6 +175,16 @@ describe('an interior', () => {
     });
     expect((await edition()).trim).toBe('140 × 210 mm');
   });
+  it('keeps a trim under a name for other titles', async () => {
+    await page.getByLabel('Name of this trim').fill('Pocket');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByText('Your own: Pocket').waitFor();
+    await reset(() => page.getByLabel('Trim', { exact: true }).selectOption('6 × 9 in'));
+    await reset(() =>
+      page.getByLabel('Trim', { exact: true }).selectOption({ label: 'Pocket, 140 × 210 mm' }),
+    );
+    expect((await edition()).trim).toBe('140 × 210 mm');
+  });
 });
 
 it('a design of one’s own is kept and used in another title', async () => {
@@ -191,6 +201,13 @@ it('a design of one’s own is kept and used in another title', async () => {
   await page.getByRole('button', { name: 'Forget' }).click();
   await page.getByText('None is kept yet.').waitFor();
   await page.keyboard.press('Escape');
+});
+it('a trim of one’s own is there in another title, until its name is forgotten', async () => {
+  await page.getByRole('button', { name: 'Trim and margins' }).click();
+  await page.getByLabel('Trim', { exact: true }).selectOption({ label: 'Pocket, 140 × 210 mm' });
+  await page.getByRole('button', { name: 'Forget the name' }).click();
+  await page.getByText('Your own: Pocket').waitFor({ state: 'detached' });
+  expect(await page.getByLabel('Trim', { exact: true }).inputValue()).toBe('140 × 210 mm');
 });
 it('has no fault that axe can find', async () => {
   await page.locator('[data-target="opening.title"]').first().click();

@@ -235,6 +235,28 @@ describe('tables', () => {
   });
 });
 
+describe('the end of a line', () => {
+  it('is forced by a key, and another fits the line to the measure', async () => {
+    await caret(1);
+    await page.keyboard.press('End');
+    await page.keyboard.press('Shift+Enter');
+    await page.keyboard.type('short');
+    await page.keyboard.press('Control+Shift+Enter');
+    await page.keyboard.type('and on');
+    const breaks = async () =>
+      (await content())
+        .flatMap((b) => b.content ?? [])
+        .filter((x) => x.type === 'lineBreak')
+        .map((x) => (x.attrs as { fitted?: boolean } | undefined)?.fitted ?? false);
+    await expect.poll(breaks).toEqual([false, true]);
+    for (let i = 0; i < 6 && (await breaks()).length > 0; i++) {
+      await page.getByRole('button', { name: 'Undo' }).click();
+      await saved(page);
+    }
+    expect(await breaks()).toEqual([]);
+  });
+});
+
 describe('pictures', () => {
   const picture = { name: 'chart.png', mimeType: 'image/png', buffer: Buffer.from(png(300, 200)) };
   it('come by choice and by drop, with their settings, and keep them when the file is replaced', async () => {
@@ -263,6 +285,19 @@ describe('pictures', () => {
     });
     await expect.poll(async () => (await figure()).picture).not.toBe(first);
     expect(await figure()).toMatchObject({ alt: 'A chart of the flats', mask: 'oval', width: 60 });
+    await image.click();
+    await page.getByLabel('Text beside the picture').selectOption('right');
+    await expect.poll(figure).toMatchObject({ place: 'here', beside: 'right' });
+    await page.getByLabel('Width, as a share of the measure').fill('80');
+    await expect.poll(() => page.getByLabel('Text beside the picture').isDisabled()).toBe(true);
+    await page.getByLabel('Where the picture stands').selectOption('spread');
+    await expect.poll(figure).toMatchObject({ place: 'spread' });
+    // Its credit wants room, which there is none over a page's edges.
+    await page.getByText('within the margins, for its caption').waitFor();
+    await page.getByLabel('Where the picture stands').selectOption('foot');
+    await expect.poll(figure).toMatchObject({ place: 'foot' });
+    await page.getByLabel('Where the picture stands').selectOption('here');
+    await page.getByLabel('Width, as a share of the measure').fill('60');
     const dropped = await page.evaluateHandle(
       (bytes) => {
         const data = new DataTransfer();

@@ -116,12 +116,17 @@ describe('particulars', () => {
     await page.getByLabel('With the word: Chapter Three').click();
     await expect.poll(() => row('Tide 4').textContent()).toMatch(/IV · Tide 4/);
     await row('Tide 4').click();
+    const begins = (): Promise<string | null> => row('Tide 4').textContent();
+    await page.getByLabel('Starts in print').selectOption('verso');
+    await expect.poll(begins).toMatch(/left/);
+    await page.getByLabel('Starts in print').selectOption('recto');
+    await expect.poll(begins).toMatch(/right/);
     await page.getByLabel('Shows its number').click();
     await expect.poll(() => row('Tide 5').textContent()).toMatch(/IV · Tide 5/);
     await page.getByLabel('Shows its number').click();
     await page.getByLabel('Shows its title').click();
     await row('Tide 4').waitFor({ state: 'detached' });
-    for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Undo' }).first().click();
+    for (let i = 0; i < 7; i++) await page.getByRole('button', { name: 'Undo' }).first().click();
     await row('Chapter Four').waitFor();
   });
   it('call in a copyright page that keeps up with its clauses until it is written by hand', async () => {

@@ -10,3 +10,4 @@ export * from './refusals';
 export * from './versions';
 export * from './designs';
 export * from './accounts';
+export * from './trims';

@@ -151,6 +151,12 @@ export const accounts = sqliteTable('accounts', {
   changedAt: integer('changed_at').notNull(),
 });
 
+/** Trims of the imprint's own by name. */
+export const trims = sqliteTable('trims', {
+  name: text('name').primaryKey(),
+  size: text('size').notNull(),
+});
+
 /** Designs of the imprint's own, kept under a name for other titles. */
 export const designs = sqliteTable('designs', {
   id: text('id').primaryKey(),

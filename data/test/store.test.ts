@@ -8,6 +8,7 @@ import { bookToJson, schema, type Arrival, type Change } from '@pagina/core/book
 import { divide } from '@pagina/core/order';
 import {
   acceptArrival,
+  accountsOf,
   allowOffers,
   bookAt,
   claim,
@@ -15,12 +16,15 @@ import {
   DiskFull,
   enqueue,
   finish,
+  forgetTrim,
   forgetVersion,
   jobsOf,
   keepBytes,
   keepFile,
   listTitles,
   markPutBack,
+  namedTrims,
+  nameTrim,
   nameVersion,
   openStore,
   readArrival,
@@ -31,6 +35,7 @@ import {
   refuseOffers,
   report,
   saveChange,
+  setAffiliate,
   setDeleted,
   stopJob,
   TooLarge,
@@ -310,6 +315,37 @@ describe('versions', () => {
     await forgetVersion(store, id, names[0]!.id);
     expect((await versionsOf(store, id)).named).toEqual([]);
     expect(await nameVersion(store, 'nobody', 'x')).toMatchObject({ ok: false });
+  });
+});
+
+describe('what the imprint keeps', () => {
+  it('are trims by name, of which the last of a name stands', async () => {
+    await nameTrim(store, { name: 'Pocket', size: '110 × 178 mm' });
+    await nameTrim(store, { name: 'Novel', size: '5.5 × 8.5 in' });
+    await nameTrim(store, { name: 'Pocket', size: '111 × 178 mm' });
+    expect(await namedTrims(store)).toEqual([
+      { name: 'Novel', size: '5.5 × 8.5 in' },
+      { name: 'Pocket', size: '111 × 178 mm' },
+    ]);
+    await forgetTrim(store, 'Novel');
+    expect((await namedTrims(store)).map((t) => t.name)).toEqual(['Pocket']);
+  });
+  it('are affiliate codes by outlet, changed only where they differ', async () => {
+    expect(await accountsOf(store)).toEqual({});
+    await setAffiliate(store, 'lanternquay', 'a-1');
+    const first = await accountsOf(store);
+    await setAffiliate(store, 'lanternquay', 'a-1');
+    expect(await accountsOf(store)).toEqual(first);
+    await setAffiliate(store, 'lanternquay', '');
+    expect((await accountsOf(store)).lanternquay?.affiliate).toBe('');
+  });
+  it('is a title’s cover with the title', async () => {
+    const id = await createTitle(store, threeChapters());
+    const change: Change = { type: 'set-cover', fields: { line: 'A novel', ground: '#102030' } };
+    await saveChange(store, id, { client: 'a', base: 0, change });
+    expect((await readTitle(store, id))?.book.cover).toMatchObject({ line: 'A novel', ground: '#102030' });
+    await undo(store, id, 'a', false);
+    expect((await readTitle(store, id))?.book.cover.line).toBe('');
   });
 });
 

@@ -1,0 +1,4 @@
+CREATE TABLE `trims` (
+	`name` text PRIMARY KEY NOT NULL,
+	`size` text NOT NULL
+);
