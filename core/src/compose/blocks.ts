@@ -2,40 +2,18 @@
 import type { Node } from 'prosemirror-model';
 import { headingWord, type Picture, type Section } from '../book';
 import type { LineStyle } from '../design';
-import type { Flow, FlowBlock, Item, LineItem, SetNote, Variant } from './flow';
-import { figureBlock, ornamentPicture } from './figure';
+import type { Flow, FlowBlock, FlowManners, LineItem, SetNote, Variant } from './flow';
+import { breakOf } from './break';
+import { figureBlock } from './figure';
 import { Forms } from './forms';
 import type { LinePart } from './lineparts';
-import { notesIn, noteNumbers, noteParagraphs } from './notes';
+import { notesIn, noteNumbers, noteParagraphs, withoutCalls } from './notes';
 import { dropCap, solid } from './opening';
 import { displayed, mannerOf } from './stack';
 import { tableBlocks } from './table';
 import { besideOf, type Beside } from './beside';
 import { addInline, type Paragraph } from './paragraph';
 import type { ParagraphForm, Setter } from './setter';
-
-/** What a break shows at a page's edge where the interior has no sign: there a blank line would not be seen. */
-const PLAIN_SIGN = '* * *';
-
-/** A block whose notes stand elsewhere: no page has to keep room for them. */
-const withoutCalls = (b: FlowBlock): FlowBlock => {
-  const bare = (v: Variant): Variant => (v.notes.size === 0 ? v : { ...v, notes: NO_NOTES });
-  const { others } = b;
-  return { ...b, best: bare(b.best), others: others && (() => others().map(bare)) };
-};
-const NO_NOTES: Variant['notes'] = new Map();
-
-/** How a section's text is set, besides what its blocks say. */
-export interface FlowManners {
-  /** Its first paragraph opens it: drop capital, opening words. */
-  opens: boolean;
-  /** In the size of notes, without indents: a copyright page. */
-  small: boolean;
-  /** Where its notes stand: at the feet of its pages, after its text, or in another section. */
-  notes: 'foot' | 'after' | 'elsewhere';
-  /** Notes of other sections that are gathered in this one. */
-  gathered: readonly { label: string; content: Node }[];
-}
 
 export class FlowBuilder {
   private readonly blocks: FlowBlock[] = [];
@@ -247,17 +225,7 @@ export class FlowBuilder {
 
   private breakBlock(ornament: boolean, id: string): void {
     const { breaks } = this.s.interior;
-    const picture = this.pictures.get(breaks.picture);
-    const sign = displayed(
-      this.s,
-      breaks.sign || PLAIN_SIGN,
-      { size: this.forms.em },
-      0,
-      'centre',
-      'breaks.sign',
-    ).items;
-    const shown: readonly Item[] = picture ? [ornamentPicture(this.s, picture)] : sign;
-    const visible = ornament && (picture !== undefined || breaks.sign !== '');
+    const { shown, visible } = breakOf(this.s, this.pictures.get(breaks.picture), ornament);
     this.blocks.push({
       ...solid(this.section.id, 1, visible ? shown : []),
       kind: 'break',

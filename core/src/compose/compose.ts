@@ -4,7 +4,7 @@
  */
 import { hasUnsetScript, refused, done, type Outcome } from '../base';
 import { kindRule, sectionsOf, type Book, type Edition, type Section } from '../book';
-import { interiorOf, measureOf, numberingWith, rowsOf, trimOf, type Interior } from '../design';
+import { interiorOf, measureOf, numberingWith, rowsOf, trimOf } from '../design';
 import {
   contentsOf,
   figuresOf,
@@ -19,12 +19,11 @@ import {
   type IndexEntry,
 } from '../order';
 import { authorsLine } from '../record';
-import { loadHyphenator, type WordBook } from '../type';
+import { loadHyphenator } from '../type';
 import { ComposeCache, type TypeSource } from './cache';
-import type { Composition, Page, Side } from './composition';
-import type { FlowManners } from './blocks';
+import type { Composition, Page, PageSetting, Side } from './composition';
 import { BLEED } from './figure';
-import type { Flow } from './flow';
+import type { Flow, FlowManners } from './flow';
 import { furnitureOf, type HeadWords } from './furniture';
 import { contentsBlocks } from './contents';
 import { indexBlocks, IndexFinder } from './indexpages';
@@ -56,12 +55,6 @@ export interface ComposeOptions {
 export interface Only {
   sections: ReadonlySet<string>;
   pages: ReadonlyMap<string, number>;
-}
-
-/** What a page is drawn with. */
-export interface PageSetting {
-  interior: Interior;
-  words: WordBook;
 }
 
 /** What an entry of the contents points to: a subhead's block, or the section. */

@@ -25,6 +25,12 @@ export interface Page {
   last: boolean;
 }
 
+/** What a page is drawn with. */
+export interface PageSetting {
+  interior: Interior;
+  words: WordBook;
+}
+
 export interface Report {
   pages: number;
   lines: number;

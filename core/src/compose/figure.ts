@@ -143,22 +143,3 @@ function frame(x: Mp, width: Mp, height: Mp): RuleItem[] {
     rule(width - FRAME, 0, FRAME, height),
   ];
 }
-
-/** A picture in the place of a break's sign: as high as a line and a half, in the middle of its row. */
-export function ornamentPicture(s: Setter, picture: Picture): PictureItem {
-  const { leading } = s.interior.text;
-  const most = Math.round(leading * 1.5);
-  const width = Math.min(Math.round(s.measure * 0.4), Math.round((most * picture.width) / picture.height));
-  const height = Math.max(1000, Math.round((width * picture.height) / picture.width));
-  return {
-    kind: 'picture',
-    picture: picture.id,
-    alt: '',
-    mask: maskNumber('none'),
-    x: (s.measure - width) >> 1,
-    row: 0,
-    dy: (leading - height) >> 1,
-    width,
-    height,
-  };
-}

@@ -1,4 +1,5 @@
 /** What a chapter is to the page optimiser: blocks of rows on the grid, in order. */
+import type { Node } from 'prosemirror-model';
 import type { Mp, Place } from '../base';
 import type { Paragraph } from './paragraph';
 import type { SetLine } from './lines';
@@ -103,4 +104,16 @@ export interface Flow {
   section: string;
   blocks: readonly FlowBlock[];
   notes: ReadonlyMap<string, SetNote>;
+}
+
+/** How a section's text is set, besides what its blocks say. */
+export interface FlowManners {
+  /** Its first paragraph opens it: drop capital, opening words. */
+  opens: boolean;
+  /** In the size of notes, without indents: a copyright page. */
+  small: boolean;
+  /** Where its notes stand: at the feet of its pages, after its text, or in another section. */
+  notes: 'foot' | 'after' | 'elsewhere';
+  /** Notes of other sections that are gathered in this one. */
+  gathered: readonly { label: string; content: Node }[];
 }

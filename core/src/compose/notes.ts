@@ -1,5 +1,6 @@
 /** Notes of a section: their numbers, and their text as paragraphs for a page's foot or for the end. */
 import type { Node } from 'prosemirror-model';
+import type { FlowBlock, Variant } from './flow';
 import { addInline, type Paragraph } from './paragraph';
 import type { ParagraphForm, Setter } from './setter';
 
@@ -46,3 +47,11 @@ export function noteParagraphs(
     take(builder.done(), own, block);
   });
 }
+
+/** A block whose notes stand elsewhere: no page has to keep room for them. */
+export const withoutCalls = (b: FlowBlock): FlowBlock => {
+  const bare = (v: Variant): Variant => (v.notes.size === 0 ? v : { ...v, notes: NO_NOTES });
+  const { others } = b;
+  return { ...b, best: bare(b.best), others: others && (() => others().map(bare)) };
+};
+const NO_NOTES: Variant['notes'] = new Map();

@@ -15,6 +15,7 @@ import { fitsHere, hang, here, later, MOST_WAITING, wholePages } from './floats'
 import type { FlowBlock, Variant } from './flow';
 import {
   COST,
+  edgeFaults,
   MIN_LAST_ROWS,
   short,
   States,
@@ -228,22 +229,14 @@ class Planner {
             row + 1,
             v,
             split,
-            this.edgeFaults(from, row + 1, n, keep - 1),
+            edgeFaults(from, row + 1, n, keep - 1),
             variant,
           );
           this.wait(ended, row + 1, n, waiting, out);
         }
         if (row > from) {
           this.wait(
-            this.newPage(
-              { ...s, used, notes, keep },
-              i,
-              row,
-              v,
-              0,
-              this.edgeFaults(from, row, n, keep),
-              variant,
-            ),
+            this.newPage({ ...s, used, notes, keep }, i, row, v, 0, edgeFaults(from, row, n, keep), variant),
             row,
             n,
             waiting,
@@ -270,7 +263,7 @@ class Planner {
           row,
           v,
           0,
-          this.edgeFaults(from, row, n, keep),
+          edgeFaults(from, row, n, keep),
           variant,
         );
         this.wait(ended, row, n, waiting, out);
@@ -283,14 +276,6 @@ class Planner {
   private wait(s: State, row: number, n: number, waiting: (States | undefined)[], out: States): void {
     if (row >= n) out.add(s);
     else (waiting[row] ??= new States()).add(s);
-  }
-
-  private edgeFaults(from: number, row: number, n: number, keep: number): Fault['kind'][] {
-    const faults: Fault['kind'][] = [];
-    if (n > 1 && row === 1 && from === 0) faults.push('orphan');
-    if (n > 1 && n - row === 1) faults.push('widow');
-    if (keep > 0) faults.push('stranded');
-    return faults;
   }
 
   /** Lines of the last note that must go over to the next page, 0 when it cannot be split there. */

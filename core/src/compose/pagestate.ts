@@ -128,3 +128,12 @@ export class States {
     return this.map.size;
   }
 }
+
+/** What is wrong when a page ends before row `row` of `n` rows, of which those from `from` on stand on it. */
+export function edgeFaults(from: number, row: number, n: number, keep: number): Fault['kind'][] {
+  const faults: Fault['kind'][] = [];
+  if (n > 1 && row === 1 && from === 0) faults.push('orphan');
+  if (n > 1 && n - row === 1) faults.push('widow');
+  if (keep > 0) faults.push('stranded');
+  return faults;
+}

@@ -29,9 +29,10 @@ import {
   type ContentsEntry,
   type Heading,
 } from '../order';
-import { authorsLine, bareIsbn, RELATOR, sortNameOf } from '../record';
+import { bareIsbn } from '../record';
 import { contentsList, depthOfContents, indexList, navPoints } from './navigation';
 import { accessMeta, factsOf } from './access';
+import { bookMeta } from './metadata';
 import { styleSheet } from './style';
 import { pageMark, SectionWriter, xhtmlFile, type PageMark } from './xhtml';
 
@@ -319,41 +320,11 @@ ${navPoints(this.contents, (e) => this.hrefOf(e))}
   private packageFile(texts: readonly TextFile[]): string {
     const { record } = this.book;
     const animated = new Set(this.book.pictures.filter((p) => p.type === 'image/gif').map((p) => p.id));
-    const meta: string[] = [
-      `<dc:identifier id="id">${escapeXml(this.identifier())}</dc:identifier>`,
-      `<dc:title id="title">${escapeXml(record.title)}</dc:title>`,
-      '<meta refines="#title" property="title-type">main</meta>',
-    ];
-    if (record.subtitle)
-      meta.push(
-        `<dc:title id="subtitle">${escapeXml(record.subtitle)}</dc:title>`,
-        '<meta refines="#subtitle" property="title-type">subtitle</meta>',
-      );
-    meta.push(`<dc:language>${escapeXml(record.language)}</dc:language>`);
-    record.contributors.forEach((c, i) => {
-      const tag = c.role === 'author' ? 'creator' : 'contributor';
-      meta.push(
-        `<dc:${tag} id="c${i + 1}">${escapeXml(c.name)}</dc:${tag}>`,
-        `<meta refines="#c${i + 1}" property="role" scheme="marc:relators">${RELATOR[c.role]}</meta>`,
-        `<meta refines="#c${i + 1}" property="file-as">${escapeXml(sortNameOf(c))}</meta>`,
-      );
+    const meta = bookMeta(record, {
+      identifier: this.identifier(),
+      date: this.edition.date,
+      pagesOf: this.input.print && this.pageList.length > 0 ? bareIsbn(this.input.print.isbn) : null,
     });
-    if (record.imprint) meta.push(`<dc:publisher>${escapeXml(record.imprint)}</dc:publisher>`);
-    if (record.description) meta.push(`<dc:description>${escapeXml(record.description)}</dc:description>`);
-    for (const k of record.keywords) meta.push(`<dc:subject>${escapeXml(k)}</dc:subject>`);
-    if (this.edition.date) meta.push(`<dc:date>${escapeXml(this.edition.date.slice(0, 10))}</dc:date>`);
-    const holder = record.copyrightHolder || authorsLine(record);
-    if (holder)
-      meta.push(
-        `<dc:rights>${escapeXml(`Copyright ©${record.year ? ` ${record.year}` : ''} ${holder}`)}</dc:rights>`,
-      );
-    if (this.input.print && this.pageList.length) {
-      const isbn = bareIsbn(this.input.print.isbn);
-      meta.push(`<meta property="pageBreakSource">${isbn ? `urn:isbn:${isbn}` : 'none'}</meta>`);
-    }
-    meta.push(
-      `<meta property="dcterms:modified">${(this.edition.date || '2000-01-01').slice(0, 10)}T00:00:00Z</meta>`,
-    );
     for (const [property, value] of accessMeta(factsOf(this.sections, animated, this.pageList.length > 0)))
       meta.push(`<meta property="${property}">${escapeXml(value)}</meta>`);
     if (this.cover) meta.push('<meta name="cover" content="cover-picture"/>');

@@ -1,0 +1,51 @@
+/** The record as metadata of the package (EPUB 3.3 §5.5): Dublin Core elements and what refines them. */
+import { escapeXml } from '../base';
+import { authorsLine, RELATOR, sortNameOf, type BookRecord } from '../record';
+
+export function bookMeta(
+  record: BookRecord,
+  {
+    identifier,
+    date,
+    pagesOf,
+  }: {
+    identifier: string;
+    /** ISO; '' for none. */
+    date: string;
+    /** ISBN of the print edition whose pages are listed, '' where it has none; null for no page list. */
+    pagesOf: string | null;
+  },
+): string[] {
+  const meta: string[] = [
+    `<dc:identifier id="id">${escapeXml(identifier)}</dc:identifier>`,
+    `<dc:title id="title">${escapeXml(record.title)}</dc:title>`,
+    '<meta refines="#title" property="title-type">main</meta>',
+  ];
+  if (record.subtitle)
+    meta.push(
+      `<dc:title id="subtitle">${escapeXml(record.subtitle)}</dc:title>`,
+      '<meta refines="#subtitle" property="title-type">subtitle</meta>',
+    );
+  meta.push(`<dc:language>${escapeXml(record.language)}</dc:language>`);
+  record.contributors.forEach((c, i) => {
+    const tag = c.role === 'author' ? 'creator' : 'contributor';
+    meta.push(
+      `<dc:${tag} id="c${i + 1}">${escapeXml(c.name)}</dc:${tag}>`,
+      `<meta refines="#c${i + 1}" property="role" scheme="marc:relators">${RELATOR[c.role]}</meta>`,
+      `<meta refines="#c${i + 1}" property="file-as">${escapeXml(sortNameOf(c))}</meta>`,
+    );
+  });
+  if (record.imprint) meta.push(`<dc:publisher>${escapeXml(record.imprint)}</dc:publisher>`);
+  if (record.description) meta.push(`<dc:description>${escapeXml(record.description)}</dc:description>`);
+  for (const k of record.keywords) meta.push(`<dc:subject>${escapeXml(k)}</dc:subject>`);
+  if (date) meta.push(`<dc:date>${escapeXml(date.slice(0, 10))}</dc:date>`);
+  const holder = record.copyrightHolder || authorsLine(record);
+  if (holder)
+    meta.push(
+      `<dc:rights>${escapeXml(`Copyright ©${record.year ? ` ${record.year}` : ''} ${holder}`)}</dc:rights>`,
+    );
+  if (pagesOf !== null)
+    meta.push(`<meta property="pageBreakSource">${pagesOf ? `urn:isbn:${pagesOf}` : 'none'}</meta>`);
+  meta.push(`<meta property="dcterms:modified">${(date || '2000-01-01').slice(0, 10)}T00:00:00Z</meta>`);
+  return meta;
+}
