@@ -1,0 +1,135 @@
+/** Rules of the navigation, the texts and what is told of their accessibility (EPUB 3.3 §6, §7; Accessibility 1.1). */
+import { descendants, textOf, type XmlElement } from '../base';
+import { resolve } from '../package';
+import { type EpubSubject } from './epub-subject';
+import type { Rule } from './rules';
+
+function* attributesWithLinks(root: XmlElement): Generator<{ el: XmlElement; href: string }> {
+  const stack = [root];
+  for (let el = stack.pop(); el; el = stack.pop()) {
+    for (const name of ['href', 'src', 'xlink:href'])
+      if (el.attrs[name] !== undefined) yield { el, href: el.attrs[name] };
+    for (const c of el.children) if (typeof c !== 'string') stack.push(c);
+  }
+}
+
+export const CONTENT_RULES: Rule<EpubSubject>[] = [
+  {
+    name: 'epub/nav',
+    severity: 'blocker',
+    source: 'EPUB 3.3 §5.6.2.2, §7: exactly one navigation document with one toc',
+    *look({ manifest, toc, path, version }) {
+      if (!version.startsWith('3')) return;
+      const navs = manifest.filter((i) => i.properties.includes('nav'));
+      if (navs.length !== 1)
+        yield {
+          message: `The manifest marks ${navs.length} navigation documents; there must be one.`,
+          file: path,
+          why: 'Readers find chapters by it.',
+        };
+      else if (toc.length === 0)
+        yield { message: 'The navigation document has no table of contents.', file: navs[0]?.path };
+      for (const e of toc)
+        if (!e.label)
+          yield { message: 'An entry of the contents has no words.', file: navs[0]?.path, line: e.line };
+    },
+  },
+  {
+    name: 'epub/link',
+    severity: 'blocker',
+    source: 'EPUB 3.3 §3.3, §6.1: references must resolve',
+    *look({ documents, zip, manifest }) {
+      const names = new Set(zip.entries.map((e) => e.name));
+      const ids = new Map(documents.map((d) => [d.path, d.ids]));
+      const remote = new Set(manifest.filter((i) => i.path === '').map((i) => i.href));
+      for (const d of documents) {
+        if (!d.root) continue;
+        for (const { el, href } of attributesWithLinks(d.root)) {
+          const to = resolve(d.path, href);
+          if (!to) {
+            if (el.name !== 'a' && !remote.has(href) && !href.startsWith('data:'))
+              yield {
+                message: `"${href}" would be fetched from outside the book.`,
+                file: d.path,
+                line: el.line,
+                column: el.column,
+              };
+            continue;
+          }
+          if (!names.has(to.path))
+            yield {
+              message: `The link to "${href}" leads nowhere: there is no such file.`,
+              file: d.path,
+              line: el.line,
+              column: el.column,
+            };
+          else if (to.fragment && ids.has(to.path) && !ids.get(to.path)?.has(to.fragment))
+            yield {
+              message: `The link to "${href}" leads nowhere: there is no such place in the file.`,
+              file: d.path,
+              line: el.line,
+              column: el.column,
+            };
+        }
+      }
+    },
+  },
+  {
+    name: 'epub/ids-unique',
+    severity: 'blocker',
+    source: 'XML 1.0 §3.3.1; HTML §3.2.6',
+    *look({ documents }) {
+      for (const d of documents)
+        for (const [id, count] of d.ids)
+          if (count > 1) yield { message: `The id "${id}" is used ${count} times.`, file: d.path };
+    },
+  },
+  {
+    name: 'epub/alt',
+    severity: 'caution',
+    source: 'EPUB Accessibility 1.1 §3.3; WCAG 2.2 SC 1.1.1',
+    *look({ documents }) {
+      for (const d of documents)
+        for (const img of d.root ? descendants(d.root, 'img') : [])
+          if (img.attrs.alt === undefined || (img.attrs.alt === '' && img.attrs.role !== 'presentation'))
+            yield {
+              message: 'A picture has no alternative text.',
+              file: d.path,
+              line: img.line,
+              column: img.column,
+              remedy: 'Describe it in the manuscript, or say that it is only decoration.',
+            };
+    },
+  },
+  {
+    name: 'epub/language',
+    severity: 'caution',
+    source: 'EPUB 3.3 §6.1.3; WCAG 2.2 SC 3.1.1',
+    *look({ documents }) {
+      for (const d of documents)
+        if (d.root && !d.root.attrs['xml:lang'] && !d.root.attrs.lang)
+          yield { message: 'The page does not say its language.', file: d.path, line: d.root.line };
+    },
+  },
+  {
+    name: 'epub/page-title',
+    severity: 'caution',
+    source: 'HTML §4.2.2; WCAG 2.2 SC 2.4.2',
+    *look({ documents }) {
+      for (const d of documents)
+        if (d.root && !descendants(d.root, 'title').some((t) => textOf(t).trim()))
+          yield { message: 'The page has no title.', file: d.path };
+    },
+  },
+  {
+    name: 'epub/accessibility-metadata',
+    severity: 'caution',
+    source: 'EPUB Accessibility 1.1 §2.2',
+    *look({ metadata, path, version, root }) {
+      if (!root || !version.startsWith('3')) return;
+      for (const p of ['accessMode', 'accessibilityFeature', 'accessibilityHazard'])
+        if (!metadata.some((m) => m.name === `schema:${p}`))
+          yield { message: `The package does not tell its ${p}.`, file: path };
+    },
+  },
+];
