@@ -6,7 +6,7 @@ import { Links } from './links';
 import type { HeadingGuess } from './recognise';
 import { tidyInline, type TidyCount } from './inline';
 import { withAttribution, withEpigraph } from './epigraphs';
-import { isEmpty, isText, type RawBlock, type RawManuscript, type RawParagraph } from './raw';
+import { isDisplayed, isEmpty, isText, type RawBlock, type RawManuscript, type RawParagraph } from './raw';
 import { emptiesAreSpacing, numberWordsOf, pageKind, typedLines, withPictureAbove } from './stretches';
 import { isBreakText } from './words';
 
@@ -396,6 +396,3 @@ export class Assembler {
         for (const p of n.paragraphs) if (p.text.trim()) this.aside('uncalled-notes', p.text);
   }
 }
-
-const isDisplayed = (b: RawParagraph): boolean =>
-  b.align === 'centre' || b.align === 'right' || /verse|poe|quot|letter/i.test(b.style);

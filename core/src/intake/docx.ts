@@ -1,5 +1,4 @@
 /** Reads a .docx into a raw manuscript: the library's document tree, and the XML beside it for what it leaves out. */
-import mammoth from 'mammoth';
 import type { Mark, Node } from 'prosemirror-model';
 import { done, openZip, refused, type Outcome, type Zip } from '../base';
 import { schema, SECTION_KINDS, type SectionKind } from '../book';
@@ -14,41 +13,9 @@ import {
   type RawParagraph,
   type RawPicture,
 } from './raw';
+import { documentTree, textOfPart, type El } from './docx-tree';
 import { PictureShelf } from './pictures';
 
-/** The library's tree, as far as it is used here. */
-interface El {
-  type: string;
-  children?: El[];
-  value?: string;
-  name?: string;
-  href?: string;
-  anchor?: string;
-  noteType?: string;
-  noteId?: string;
-  breakType?: string;
-  altText?: string;
-  contentType?: string;
-  readAsBuffer?: () => Promise<Uint8Array>;
-  styleId?: string | null;
-  styleName?: string | null;
-  alignment?: string | null;
-  indent?: { start: string | null; end: string | null; firstLine: string | null };
-  numbering?: { level: string; isOrdered: boolean } | null;
-  isBold?: boolean;
-  isItalic?: boolean;
-  isStrikethrough?: boolean;
-  isSmallCaps?: boolean;
-  isAllCaps?: boolean;
-  verticalAlignment?: string;
-  font?: string | null;
-  fontSize?: number | null;
-  body?: El[];
-  notes?: { _notes: Record<string, El> };
-  checked?: boolean;
-}
-
-const decode = (b: Uint8Array): string => new TextDecoder().decode(b).replace(/^\ufeff/, '');
 const MONO = /courier|consolas|mono|menlo|typewriter/i;
 const OLE = [0xd0, 0xcf, 0x11, 0xe0];
 const ENCRYPTED = 'E\0n\0c\0r\0y\0p\0t\0e\0d\0P\0a\0c\0k\0a\0g\0e';
@@ -103,7 +70,7 @@ class DocxReader {
 
   private text(name: string): string | null {
     const b = this.zip.read(name);
-    return b ? decode(b) : null;
+    return b ? textOfPart(b) : null;
   }
 
   async read(): Promise<Outcome<RawManuscript>> {
@@ -118,7 +85,7 @@ class DocxReader {
     const styles = readStyles(this.text(`${base}styles.xml`));
     this.styles = styles.styles;
     this.defaultSize = styles.size;
-    const document = await this.tree(main, marked.xml);
+    const document = await documentTree(this.zip, main, marked.xml);
     await this.collectPictures(document);
     this.m.blocks = this.blocks(document.children ?? []);
     for (const note of Object.values(document.notes?._notes ?? {})) this.m.notes.push(this.note(note));
@@ -134,36 +101,6 @@ class DocxReader {
         rels,
       );
     return (m?.[1] ?? m?.[2] ?? 'word/document.xml').replace(/^\//, '');
-  }
-
-  /** The library's tree, stopped before it becomes HTML. */
-  private async tree(main: string, xml: string): Promise<El> {
-    const { zip } = this;
-    const names = new Set(zip.entries.map((e) => e.name));
-    let tree: El | null = null;
-    const file = {
-      exists: (name: string) => names.has(name),
-      // A part that cannot be unpacked is a rejection: thrown at once, it would leave one the library waits for alone.
-
-      read: async (name: string, encoding?: string): Promise<Uint8Array | string> => {
-        if (name === main && encoding) return xml;
-        const bytes = zip.read(name);
-        if (!bytes) throw new Error(`${name} is not in the file`);
-        return encoding === 'base64' ? '' : encoding ? decode(bytes) : bytes;
-      },
-    };
-    await mammoth.convertToHtml(
-      { file } as never,
-      {
-        transformDocument: (d: El) => {
-          tree = d;
-          return { ...d, children: [] };
-        },
-        externalFileAccess: false,
-      } as never,
-    );
-    if (!tree) throw new Error('there is no document');
-    return tree;
   }
 
   private async collectPictures(root: El): Promise<void> {

@@ -5,7 +5,8 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Mark, Node } from 'prosemirror-model';
 import { done, type Outcome } from '../base';
-import { KINDS, schema, type SectionKind } from '../book';
+import { schema, type SectionKind } from '../book';
+import { BLOCKS, KIND_BY_TYPE, SKIPPED, STYLES } from './html-elements';
 import {
   attribute,
   elementsOf,
@@ -42,35 +43,6 @@ export interface HtmlPlaces {
   /** Page and id that a reference points to, null for what leaves the book. */
   target(page: HtmlPage, href: string): { path: string; id: string } | null;
 }
-
-const SKIPPED = new Set(
-  'script style head template noscript iframe object embed svg math canvas video audio form input button select textarea rt rp del'.split(
-    ' ',
-  ),
-);
-const BLOCKS = new Set(
-  'p h1 h2 h3 h4 h5 h6 div section article header footer main nav aside blockquote li ul ol dl dt dd pre figure figcaption hr table caption address center body html hgroup details summary fieldset'.split(
-    ' ',
-  ),
-);
-/** What a paragraph inside such an element or class is, as the name of a style; recognition and assembly know these. */
-const STYLES: [RegExp, string][] = [
-  [/^(verse|poem|poetry|stanza|lg)$/i, 'Verse'],
-  [/^(letter|correspondence)$/i, 'Letter'],
-  [/^(attribution|source)$/i, 'Attribution'],
-  [/^(caption|figcaption)$/i, 'Caption'],
-  [/^mso-?toc\d$|^toc\d?$/i, 'toc'],
-  [/^mso-?(quote|intensequote|blocktext)/i, 'Quotation'],
-  [/^mso-?title$/i, 'Title'],
-  [/^(mso-?)?subtitle$/i, 'Subtitle'],
-  [/^mso-?caption$/i, 'Caption'],
-];
-const KIND_BY_TYPE = new Map<string, SectionKind>(
-  (Object.entries(KINDS) as [SectionKind, (typeof KINDS)[SectionKind]][])
-    .filter(([, r]) => !['backmatter', 'bodymatter'].includes(r.epubType))
-    .reverse()
-    .map(([kind, r]) => [r.epubType, kind]),
-);
 
 const OUTSIDE: Context = {
   marks: [],

@@ -120,3 +120,7 @@ export function looksOf(p: RawParagraph): Pick<RawParagraph, 'bold' | 'italic' |
   const most = (mark: string): boolean => letters > 0 && (carried[mark] ?? 0) >= letters * 0.9;
   return { bold: most('strong'), italic: most('emphasis'), monospace: most('monospaced') };
 }
+
+/** A paragraph that stands apart from running text. */
+export const isDisplayed = (b: RawParagraph): boolean =>
+  b.align === 'centre' || b.align === 'right' || /verse|poe|quot|letter/i.test(b.style);
