@@ -2,7 +2,6 @@
  * The barcode of an ISBN: EAN-13 (ISO/IEC 15420) at full size, a module 0.33 mm wide, with the light margins that readers
  * need (11 modules before, 7 after), and the printed price as a five-digit add-on.
  */
-import bwipjs from 'bwip-js/generic';
 import { inches, mm, type Mp } from '../base';
 import { bareIsbn, isbnFault } from '../record';
 import type { Box } from '../pdf';
@@ -34,18 +33,18 @@ interface Bars {
 }
 
 /** Draws bars and digits on white within `box`; false where the ISBN is none. */
-export function drawBarcode(
+export async function drawBarcode(
   pen: Pen,
   isbn: string,
   price: { minor: number; currency: string } | null,
   box: Box,
-): boolean {
+): Promise<boolean> {
   pen.part('barcode', box);
   pen.fill(box, WHITE);
   if (isbnFault(isbn)) return false;
   const addOn = priceAddOn(price);
   const digits = bareIsbn(isbn);
-  const bars = encoded(digits + (addOn ? ` ${addOn}` : ''));
+  const bars = await encoded(digits + (addOn ? ` ${addOn}` : ''));
   const width = bars.sbs.reduce((a, b) => a + b, 0);
   // An add-on leaves less light around: it then sets the module, within what readers take (80 % of full size).
   const module = Math.min(MODULE, Math.floor(box.width / (width + LIGHT + 7)));
@@ -90,7 +89,9 @@ const EAN13_BARS = 30;
 /** The middle of a figure in modules: the first before the bars, six between the guards on either side. */
 const middleOf = (i: number): number => (i === 0 ? -7.5 : i <= 6 ? 6.5 + 7 * (i - 1) : 53.5 + 7 * (i - 7));
 
-function encoded(text: string): Bars {
+/** The encoder knows a hundred symbols: it is fetched by those who draw one. */
+async function encoded(text: string): Promise<Bars> {
+  const { default: bwipjs } = await import('bwip-js/generic');
   const [bars] = bwipjs.raw('ean13', text, {}) as unknown as [Bars];
   return bars;
 }

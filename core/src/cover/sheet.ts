@@ -113,7 +113,7 @@ export async function coverSheet(
   const findings: Finding[] = [];
   const find = (rule: string, severity: Finding['severity'], message: string, remedy: string): void =>
     void findings.push({ rule, severity, message, remedy });
-  if (plan.barcode && !drawBarcode(pen, edition.isbn, plan.price, geometry.barcode))
+  if (plan.barcode && !(await drawBarcode(pen, edition.isbn, plan.price, geometry.barcode)))
     find(
       'cover/isbn',
       'caution',
