@@ -4,7 +4,6 @@ import { compose } from '@pagina/core/compose';
 import { INTERIOR_NAMES, trimOf } from '@pagina/core/design';
 import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
 import {
-  makeCover,
   makeEbook,
   makePrint,
   makeWordFile,
@@ -41,6 +40,7 @@ export async function build(path: string, options: Options): Promise<number> {
   const read = Math.round(performance.now() - started);
   const pictures = (id: string): Uint8Array | null => source.files.get(id) ?? null;
   if (form === 'cover') {
+    const { makeCover } = await import('@pagina/make/cover');
     const composed = await compose(book, edition.id, await typeSource());
     if (!composed.ok) throw unusable(composed.refusal);
     const made = await makeCover(book, edition.id, composed.value.report.pages, { pictures });

@@ -16,9 +16,10 @@ import { unzipSync } from 'fflate';
 import { PDFDocument, PDFName } from 'pdf-lib';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
-import { frontPicture, makeCover, makeEbook, typeSource } from '@pagina/make';
+import { makeEbook, typeSource } from '@pagina/make';
+import { frontPicture, makeCover } from '@pagina/make/cover';
 import { inches, mm } from '../src/base';
-import { apply, coverSchema, FRONTS, spineTurn, type Book, type CoverPlan } from '../src/book';
+import { apply, coverSchema, FRONTS, setsFront, spineTurn, type Book, type CoverPlan } from '../src/book';
 import { checkEpub } from '../src/check';
 import { coverGeometry, coverSheet, priceAddOn, LEAST_SPINE } from '../src/cover';
 import { TRIMS } from '../src/design';
@@ -374,10 +375,11 @@ describe('an empty sheet', () => {
 describe('the ebook’s cover', () => {
   it('is a JPEG of the front that is set, and the picture itself where it carries the words', async () => {
     const b = covered({ front: 'plate' }, { cover: 'p' });
+    expect(setsFront(b)).toBe(true);
     const front = await frontPicture(b, b.editions[1]!, pictures);
-    const seen = await sharp(Buffer.from(front!.bytes)).metadata();
+    const seen = await sharp(Buffer.from(front.bytes)).metadata();
     expect([seen.format, seen.width, seen.height]).toEqual(['jpeg', 1600, 2560]);
-    expect(await frontPicture(covered({}, { cover: 'p' }), b.editions[1]!, pictures)).toBeNull();
+    expect(setsFront(covered({}, { cover: 'p' }))).toBe(false);
   });
   it('is in the ebook, which stays sound', async () => {
     const b = covered({ front: 'open' });

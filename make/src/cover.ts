@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { deflateSync } from 'node:zlib';
 import { done, type Finding, type Outcome } from '@pagina/core/base';
-import { setsFront, type Book, type Edition } from '@pagina/core/book';
+import type { Book, Edition } from '@pagina/core/book';
 import { coverFront, coverSheet, coverTemplateOf, drawingSvg, type CoverSource } from '@pagina/core/cover';
 import { drawingFile, type Colour, type Drawing, type PdfPicture } from '@pagina/core/pdf';
 import { authorsLine } from '@pagina/core/record';
@@ -65,13 +65,12 @@ async function pressPictures(d: Drawing, bytesOf: PictureBytes): Promise<Map<str
 /** Height in pixels of an ebook's cover (common practice). */
 const COVER_HEIGHT = 2_560;
 
-/** A front that is set here, as a JPEG; null where the book shows its picture as it is, or has none. */
+/** A front that is set here, as a JPEG. */
 export async function frontPicture(
   book: Book,
   edition: Edition,
   bytesOf: PictureBytes,
-): Promise<{ bytes: Uint8Array; width: number; height: number } | null> {
-  if (!setsFront(book)) return null;
+): Promise<{ bytes: Uint8Array; width: number; height: number }> {
   const { default: sharp } = await import('sharp');
   const drawing = await coverFront(book, edition, await typeSource());
   const pixels = {
@@ -95,23 +94,3 @@ export async function frontPicture(
     .toBuffer();
   return { bytes: new Uint8Array(jpeg), ...pixels };
 }
-
-/** The book with the front that is set here in the place of its cover picture, and that picture's bytes. */
-export async function withFront(
-  book: Book,
-  edition: Edition,
-  bytesOf: PictureBytes,
-): Promise<{ book: Book; pictures: PictureBytes }> {
-  const front = await frontPicture(book, edition, bytesOf);
-  if (!front) return { book, pictures: bytesOf };
-  const { bytes, width, height } = front;
-  return {
-    book: {
-      ...book,
-      record: { ...book.record, cover: FRONT },
-      pictures: [...book.pictures, { id: FRONT, name: 'cover.jpg', type: 'image/jpeg', width, height }],
-    },
-    pictures: (id) => (id === FRONT ? bytes : bytesOf(id)),
-  };
-}
-const FRONT = 'cover-front';

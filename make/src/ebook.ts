@@ -4,7 +4,7 @@ import type { Book } from '@pagina/core/book';
 import { compose, type ComposeCache, type Composition } from '@pagina/core/compose';
 import { writeEpub } from '@pagina/core/epub';
 import { typeSource } from './faces';
-import { withFront } from './cover';
+import { fronted } from './front';
 import { stopwatch, type MakeOptions, type PictureBytes } from './print';
 
 export interface EbookMade {
@@ -36,12 +36,11 @@ export async function makeEbook(
   }
   clock.lap('compose');
   progress?.('Writing the file', 0);
-  const edition = book.editions.find((e) => e.id === editionId);
-  const fronted = edition ? await withFront(book, edition, pictures) : { book, pictures };
-  const files = await allPictures(fronted.book, fronted.pictures);
+  const shown = await fronted(book, editionId, pictures);
+  const files = await allPictures(shown.book, shown.pictures);
   const isbn = book.editions.find((e) => e.id === print?.edition)?.isbn ?? '';
   const written = writeEpub({
-    book: fronted.book,
+    book: shown.book,
     edition: editionId,
     pictures: files,
     print: composition ? { composition, isbn } : null,

@@ -7,4 +7,3 @@ export * from './bookfile';
 export * from './ebook';
 export * from './strays';
 export * from './word-file';
-export * from './cover';

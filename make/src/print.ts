@@ -2,8 +2,8 @@
 import { done, refused, type Outcome } from '@pagina/core/base';
 import type { Book, Edition } from '@pagina/core/book';
 import { compose, sheetPictures, type ComposeCache, type Composition } from '@pagina/core/compose';
-import { screenFacts, type PdfPicture } from '@pagina/core/pdf';
-import { withFront } from './cover';
+import type { PdfPicture } from '@pagina/core/pdf';
+import { fronted } from './front';
 import { typeSource } from './faces';
 import { openPdfFile } from './pdf-file';
 import { printPicture, screenPicture } from './pictures';
@@ -35,7 +35,8 @@ export async function makePrint(
   // Writes the first pages while the others are set.
   const file = openPdfFile(
     screen ? 'screen' : (edition?.standard ?? 'plain'),
-    screen && edition ? screenFacts(book, edition) : null,
+    // The library that writes PDFs belongs to the thread: here it would only be loaded.
+    screen && edition ? (await import('@pagina/core/pdf')).screenFacts(book, edition) : null,
   );
   try {
     const source = await typeSource();
@@ -70,9 +71,9 @@ export async function makePrint(
 }
 
 async function coverBytes(book: Book, edition: Edition, pictures: PictureBytes): Promise<Uint8Array | null> {
-  const fronted = await withFront(book, edition, pictures);
-  const { cover } = fronted.book.record;
-  return cover === null ? null : fronted.pictures(cover);
+  const shown = await fronted(book, edition.id, pictures);
+  const { cover } = shown.book.record;
+  return cover === null ? null : shown.pictures(cover);
 }
 
 /** A cover is shown on a screen as wide as a large page. */

@@ -15,15 +15,7 @@ import { bySeverity, type Finding } from '@pagina/core/base';
 import { compose } from '@pagina/core/compose';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
 import { bookAddressAt, outletNamed } from '@pagina/core/outlets';
-import {
-  ignoreStrays,
-  makeCover,
-  makeEbook,
-  makePrint,
-  makeWordFile,
-  settleForOneFile,
-  typeSource,
-} from '@pagina/make';
+import { ignoreStrays, makeEbook, makePrint, makeWordFile, settleForOneFile, typeSource } from '@pagina/make';
 import type { FromChild, Task } from './tasks';
 
 const say = (m: FromChild): Promise<void> => new Promise((done) => process.send?.(m, () => done()));
@@ -131,6 +123,7 @@ async function makeSheet(
   if (!composed.ok) return { type: 'refused', message: composed.refusal.message };
   const { pages } = composed.value.report;
   progress('Drawing the cover', 0);
+  const { makeCover } = await import('@pagina/make/cover');
   const made = await makeCover(book, edition.id, pages, { pictures, empty });
   if (!made.ok) return { type: 'refused', message: made.refusal.message };
   writeFileSync(out, made.value.bytes);

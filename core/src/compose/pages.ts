@@ -28,6 +28,8 @@ import {
 } from './pagestate';
 import { unwind } from './unwind';
 
+const NONE: readonly number[] = [];
+
 class Planner {
   /** Variants of each block; the first is the best one. */
   readonly variants: Variant[][];
@@ -48,8 +50,8 @@ class Planner {
         pending: 0,
         keep: 0,
         held: 0,
-        floats: [],
-        waiting: [],
+        floats: NONE,
+        waiting: NONE,
         recto: this.shape.starts === 'recto',
         level: -1,
         cost: 0,
@@ -85,7 +87,7 @@ class Planner {
       if (s.waiting.length >= MOST_WAITING) out.add(later(this.newPage(s, i, 0, 0, 0, []), i));
       else if (empty && wholePages(block) > 0) {
         const end = { block: i, row: 0, variant: 0, carried: s.pending };
-        out.add(hang(later(s, i), this.blocks, this.shape, end));
+        out.add(this.hang(later(s, i), end));
       } else out.add(later(s, i));
     }
     return out.list();
@@ -320,26 +322,42 @@ class Planner {
     }
     if (at?.hyphenAt.has(row - 1)) cost += s.recto ? COST.hyphenRecto : COST.hyphenVerso;
     const carry = over + s.pending;
-    const end = { block: i, row, variant, carried: carry };
+    // A page of carried notes keeps room for a few rows of text.
+    let notes = carry;
+    while (notes > 0 && this.shape.noteRows(notes) > this.shape.rows - 4) notes--;
     const begun: State = {
       used: 0,
-      notes: 0,
-      pending: 0,
+      notes,
+      pending: carry - notes,
       keep: 0,
       held: 0,
-      floats: [],
+      floats: NONE,
       waiting: s.waiting,
       recto: !s.recto,
       level: s.recto ? -1 : Math.min(shortfall, 6),
       cost,
+      link: {
+        before: s.link,
+        block: i,
+        row,
+        variant,
+        used: s.used,
+        carried: carry,
+        shortfall,
+        faults: found,
+        floats: s.floats,
+      },
       choice: s.choice,
-      link: { ...end, before: s.link, used: s.used, shortfall, faults: found, floats: s.floats },
     };
-    const next = s.waiting.length > 0 ? hang(begun, this.blocks, this.shape, end) : begun;
-    // A page of carried notes keeps room for a few rows of text.
-    let notes = carry;
+    return s.waiting.length > 0 ? this.hang(begun, { block: i, row, variant, carried: carry }) : begun;
+  }
+
+  /** Gives a page that has just begun the pictures that wait, and its notes the room that is left. */
+  private hang(begun: State, end: Pick<Link, 'block' | 'row' | 'variant' | 'carried'>): State {
+    const next = hang({ ...begun, notes: 0, pending: 0 }, this.blocks, this.shape, end);
+    let notes = end.carried;
     while (notes > 0 && this.shape.noteRows(notes) > this.shape.rows - next.held - 4) notes--;
-    return { ...next, notes, pending: carry - notes };
+    return { ...next, notes, pending: end.carried - notes };
   }
 
   private finish(states: readonly State[]): Plan {
