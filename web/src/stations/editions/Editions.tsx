@@ -32,7 +32,12 @@ export function Editions() {
   const { composed } = useComposed();
   return (
     <div className="h-full overflow-auto bg-sheet">
-      <table className="w-full border-collapse">
+      <table className="w-full table-fixed border-collapse">
+        <colgroup>
+          {['120px', '136px', '190px', '96px', '96px', '', '168px', '200px'].map((width, i) => (
+            <col key={i} style={width ? { width } : undefined} />
+          ))}
+        </colgroup>
         <thead className="sticky top-0 bg-sheet">
           <tr className="h-8 border-b border-edge text-left">
             {['Edition', 'ISBN', 'Form', 'Pages', 'Made', 'Checks', 'File', ''].map((h, i) => (
@@ -57,7 +62,8 @@ export function Editions() {
                   <Row
                     key={forScreen(e.id)}
                     id={forScreen(e.id)}
-                    name={`${e.name} for the screen`}
+                    name="For the screen"
+                    called="screen PDF"
                     isbn=""
                     form="PDF with cover, bookmarks and links"
                     pages={null}
@@ -65,7 +71,7 @@ export function Editions() {
                   <Row
                     key={coverOf(e.id)}
                     id={coverOf(e.id)}
-                    name={`Cover of the ${e.name.toLowerCase()}`}
+                    name="Cover"
                     called="cover"
                     isbn=""
                     form="Back, spine and front on one sheet, in printing colours"
@@ -74,7 +80,7 @@ export function Editions() {
                   <Row
                     key={templateOf(e.id)}
                     id={templateOf(e.id)}
-                    name={`Empty sheet for a cover of the ${e.name.toLowerCase()}`}
+                    name="Empty cover sheet"
                     called="empty sheet"
                     isbn=""
                     form="Guides for a designer, in the size of these pages"
@@ -86,7 +92,8 @@ export function Editions() {
                     <Row
                       key={forOutlet(e.id, o.id)}
                       id={forOutlet(e.id, o.id)}
-                      name={`${e.name} for ${o.name}`}
+                      name={`For ${o.name}`}
+                      called={`${e.name.toLowerCase()} for ${o.name}`}
                       isbn=""
                       form={`Its links to books lead to ${o.name}`}
                       pages={null}
@@ -135,7 +142,9 @@ function Row({
   return (
     <tr className="border-b border-rule align-top" data-edition={id}>
       <td className={`px-3 py-3 font-serif ${aside ? 'pl-7 text-[15px]' : 'text-[18px]'}`}>{name}</td>
-      <td className="px-3 py-3.5">{isbn || (aside ? '' : <span className="text-ink-soft">none</span>)}</td>
+      <td className="px-3 py-3.5 whitespace-nowrap">
+        {isbn || (aside ? '' : <span className="text-ink-soft">none</span>)}
+      </td>
       <td className="px-3 py-3.5">
         {form}
         {print ? <Printing edition={print} /> : null}
@@ -165,16 +174,12 @@ function Row({
       <td className="px-3 py-3.5">{product ? <FileOf product={product} /> : null}</td>
       <td className="px-3 py-2.5 text-right">
         {working && job ? (
-          <span className="inline-flex items-center gap-3">
+          <span className="inline-flex flex-wrap items-center justify-end gap-3">
             <Progress stage={job.stage} share={job.share} />
             <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
           </span>
         ) : (
-          <Button
-            kind={product || aside ? 'plain' : 'primary'}
-            title={called === lower(name) ? undefined : name}
-            onClick={() => void session.make(id)}
-          >
+          <Button kind={product || aside ? 'plain' : 'primary'} onClick={() => void session.make(id)}>
             {`Make the ${called}${product ? ' again' : ''}`}
           </Button>
         )}
@@ -193,7 +198,7 @@ function Printing({ edition }: { edition: Edition }) {
       label,
       changes: [{ type: 'set-edition', id: edition.id, fields }],
     });
-  const select = 'h-7 max-w-52 rounded-[2px] border border-edge bg-sheet px-1 text-[13px]';
+  const select = 'h-7 max-w-full rounded-[2px] border border-edge bg-sheet px-1 text-[13px]';
   return (
     <span className="mt-1 flex flex-col items-start gap-1">
       <select
