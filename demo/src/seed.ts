@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { Fragment, type Node } from 'prosemirror-model';
 import { pictureInfo } from '@pagina/core/base';
 import type { Book } from '@pagina/core/book';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
@@ -16,6 +17,16 @@ const isbn = (n: number): string => {
   const first = `9799000${String(n).padStart(5, '0')}`;
   return `979-9-000-${String(n).padStart(5, '0')}-${isbn13CheckDigit(first)}`;
 };
+
+/** Wide pictures stand at the heads of pages, so that the text before them has no hole. */
+const withPicturesAtHeads = (doc: Node): Node =>
+  doc.copy(
+    Fragment.fromArray(
+      doc.children.map((n) =>
+        n.type.name === 'figure' ? n.type.create({ ...n.attrs, place: 'head' }, n.content) : n,
+      ),
+    ),
+  );
 
 interface Demo {
   texts: string[];
@@ -80,6 +91,7 @@ for (const demo of DEMOS) {
   const size = pictureInfo(files.get('cover') as Uint8Array);
   const withFiles: Book = {
     ...book,
+    sections: book.sections.map((s) => ({ ...s, content: withPicturesAtHeads(s.content) })),
     record: { ...book.record, ...demo.record, cover: 'cover' },
     pictures: [
       ...book.pictures,
