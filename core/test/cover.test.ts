@@ -363,6 +363,20 @@ function* inkOf(d: {
   }
 }
 
+it('a book without title, author or words has a cover all the same', async () => {
+  const bare = covered({}, { title: '', subtitle: '', contributors: [], description: '', imprint: '' });
+  for (const front of FRONTS) {
+    const made = await coverSheet(
+      { ...bare, cover: { ...bare.cover, front, family: 'No such face' } },
+      'paperback',
+      320,
+      await typeSource(),
+    );
+    expect(made.ok && made.value.findings).toEqual([]);
+  }
+  expect((await wordsOf(await pdfOf(bare))).map((w) => w.text).join('')).toMatch(/ISBN 978-92-95055-12-4$/);
+});
+
 describe('an empty sheet', () => {
   it('tells a designer its measures', async () => {
     const words = (await wordsOf(await pdfOf(covered(), 320, true))).map((w) => w.text).join(' ');

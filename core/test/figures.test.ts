@@ -244,4 +244,16 @@ describe('a picture', () => {
     const beside = [...sheetLines(page.body)].filter((l) => l.block === 'z' && l.y < y + height);
     expect(beside).toEqual([]);
   });
+  it('of a part page has its place, too', async () => {
+    for (const place of ['here', 'head', 'page', 'edges']) {
+      const b = withFigure({ place }, '');
+      const part = {
+        ...b,
+        sections: b.sections.map((s) => ({ ...s, kind: 'part' as const, title: 'Water' })),
+      };
+      const r = await compose(part, 'paperback', await typeSource());
+      if (!r.ok) throw new Error(r.refusal.message);
+      expect(r.value.pages.filter((x) => [...sheetPictures(x.body)].length > 0).length).toBe(1);
+    }
+  });
 });

@@ -204,7 +204,7 @@ class Job {
           ...flow,
           blocks: [
             ...partPage(s, section, this.heading(section)),
-            ...flow.blocks.filter((b) => b.best.items.length > 0),
+            ...flow.blocks.filter((b) => b.best.items.length > 0 || b.kind === 'flush'),
           ],
         };
       case 'dedication':

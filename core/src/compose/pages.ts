@@ -74,7 +74,8 @@ class Planner {
       }
       states = out.list();
     }
-    return this.finish(states);
+    // Nothing that waits is left out, whatever the flow.
+    return this.finish(this.flush(states, this.blocks.length));
   }
 
   /** A picture stands on this page, where it fits, or on a later one. */

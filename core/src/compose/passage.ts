@@ -49,6 +49,7 @@ export function passage(s: Setter, paragraphs: readonly string[], form: PassageF
   paragraphs.forEach((text, i) => {
     if (i > 0) y += form.between ?? 0;
     const p = s.plain(text, set);
+    if (p.pieces.length === 0) return;
     const made = form.balance ? balanced(s, p, set) : s.break(p, set);
     for (const item of s.items(p, made, set)) {
       y += form.leading;

@@ -2,7 +2,7 @@
 import { done, refused, type Finding, type Outcome } from '../base';
 import { spineTurn, type Book, type Edition, type Picture } from '../book';
 import { ComposeCache, Setter, type TypeSource } from '../compose';
-import { interiorOf, trimOf } from '../design';
+import { FAMILY_NAMES, interiorOf, trimOf } from '../design';
 import type { Box, Drawing } from '../pdf';
 import { authorsLine, isbnFault } from '../record';
 import { FEWEST_PAGES, MOST_PAGES, paperOf } from '../trade';
@@ -45,7 +45,9 @@ async function penFor(book: Book, edition: Edition, source: CoverSource): Promis
     cache.typeCase(source),
     {
       text: await source.family(interior.text.family),
-      display: await source.family(cover.family ?? interior.text.display),
+      display: await source.family(
+        cover.family && FAMILY_NAMES.includes(cover.family) ? cover.family : interior.text.display,
+      ),
     },
     record.language,
     await loadHyphenator(record.language),

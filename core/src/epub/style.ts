@@ -140,6 +140,7 @@ figure.beside-right { float: right; margin: 0.3em 0 0.3em 1em; }
 .beside-left.w30, .beside-right.w30 { width: 30%; } .beside-left.w40, .beside-right.w40 { width: 40%; }
 .beside-left.w50, .beside-right.w50 { width: 50%; } .beside-left.w60, .beside-right.w60 { width: 60%; }
 figure.beside-left img, figure.beside-right img { width: 100%; }
+h1, h2, h3, h4, hr, table, blockquote { clear: both; }
 pre { margin: 1em 0; white-space: pre-wrap; text-align: left; }
 table { margin: 1em 0; border-collapse: collapse; }
 td, th { padding: 0.2em 0.8em 0.2em 0; text-align: left; vertical-align: top; }

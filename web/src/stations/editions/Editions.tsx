@@ -27,6 +27,45 @@ const STANDARDS: readonly [Edition['standard'], string][] = [
   ['plain', 'PDF without a standard'],
 ];
 
+interface Aside {
+  id: string;
+  name: string;
+  /** In short, on the button. */
+  called: string;
+  form: string;
+}
+/** What else is made of an edition: of a print one its cover and a file for the screen, of an ebook with links one an outlet. */
+function besidesOf(e: Edition, linked: boolean): Aside[] {
+  if (e.form === 'print')
+    return [
+      {
+        id: forScreen(e.id),
+        name: 'For the screen',
+        called: 'screen PDF',
+        form: 'PDF with cover, bookmarks and links',
+      },
+      {
+        id: coverOf(e.id),
+        name: 'Cover',
+        called: 'cover',
+        form: 'Back, spine and front on one sheet, in printing colours',
+      },
+      {
+        id: templateOf(e.id),
+        name: 'Empty cover sheet',
+        called: 'empty sheet',
+        form: 'Guides for a designer, in the size of these pages',
+      },
+    ];
+  if (!linked) return [];
+  return OUTLETS.map((o) => ({
+    id: forOutlet(e.id, o.id),
+    name: `For ${o.name}`,
+    called: `${e.name.toLowerCase()} for ${o.name}`,
+    form: `Its links to books lead to ${o.name}`,
+  }));
+}
+
 export function Editions() {
   const { book } = useBook();
   const { composed } = useComposed();
@@ -57,49 +96,9 @@ export function Editions() {
               form={e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook'}
               pages={e.form === 'print' && composed?.edition === e.id ? composed.pages.length : null}
             />,
-            ...(e.form === 'print'
-              ? [
-                  <Row
-                    key={forScreen(e.id)}
-                    id={forScreen(e.id)}
-                    name="For the screen"
-                    called="screen PDF"
-                    isbn=""
-                    form="PDF with cover, bookmarks and links"
-                    pages={null}
-                  />,
-                  <Row
-                    key={coverOf(e.id)}
-                    id={coverOf(e.id)}
-                    name="Cover"
-                    called="cover"
-                    isbn=""
-                    form="Back, spine and front on one sheet, in printing colours"
-                    pages={null}
-                  />,
-                  <Row
-                    key={templateOf(e.id)}
-                    id={templateOf(e.id)}
-                    name="Empty cover sheet"
-                    called="empty sheet"
-                    isbn=""
-                    form="Guides for a designer, in the size of these pages"
-                    pages={null}
-                  />,
-                ]
-              : linksToShops(book, e.id)
-                ? OUTLETS.map((o) => (
-                    <Row
-                      key={forOutlet(e.id, o.id)}
-                      id={forOutlet(e.id, o.id)}
-                      name={`For ${o.name}`}
-                      called={`${e.name.toLowerCase()} for ${o.name}`}
-                      isbn=""
-                      form={`Its links to books lead to ${o.name}`}
-                      pages={null}
-                    />
-                  ))
-                : []),
+            ...besidesOf(e, linksToShops(book, e.id)).map((aside) => (
+              <Row key={aside.id} {...aside} isbn="" pages={null} />
+            )),
           ])}
           <Row id={MANUSCRIPT} name="Manuscript" isbn="" form="For a word processor (.docx)" pages={null} />
         </tbody>
