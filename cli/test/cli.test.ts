@@ -82,6 +82,14 @@ describe('bin/pagina', () => {
       (JSON.parse(out) as { files: { findings: unknown[] }[] }).files.map((f) => f.findings),
     ]).toEqual([0, [[], []]]);
   });
+  it('builds the sheet of a cover, and says what is wrong with it', () => {
+    const args = ['build', at('BOOK.json'), '--edition', 'cover', '--out', at('cover.pdf')];
+    const { code, err } = pagina(...args, '--isbn', '978-92-95055-12-4');
+    expect([code, existsSync(at('cover.pdf'))]).toEqual([0, true]);
+    expect(err).toMatch(/^caution: The spine is .* mm wide, too narrow for words/);
+    expect(spawnSync('qpdf', ['--check', at('cover.pdf')]).status).toBe(0);
+    expect(pagina(...args).err).toMatch(/has no ISBN/);
+  });
   it('answers 1 where a check finds a blocker', () => {
     writeFileSync(at('empty.json'), JSON.stringify({ version: 1, record: {}, sections: [], editions: [] }));
     expect(pagina('check', at('empty.json')).code).toBe(1);

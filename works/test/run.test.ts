@@ -15,6 +15,7 @@ import {
   stopJob,
   type Store,
 } from '@pagina/data';
+import { PDFDocument } from 'pdf-lib';
 import { checkEpub, checkPdf } from '@pagina/core/check';
 import { Runner } from '../src/run';
 import { threeChapters } from '../../core/test/fixtures/books';
@@ -64,6 +65,27 @@ describe('the works process', () => {
     expect([pdf?.findings, epub?.findings]).toEqual([[], []]);
     expect(await checkPdf(await readStored(store, pdf!.sha256))).toEqual({ ok: true, value: [] });
     expect(checkEpub(await readStored(store, epub!.sha256))).toEqual({ ok: true, value: [] });
+  });
+  it('makes a cover’s sheet with the spine of these pages, and an empty one', async () => {
+    const id = await createTitle(store, threeChapters());
+    await enqueue(store, 'make', { edition: 'paperback/cover' }, id);
+    await enqueue(store, 'make', { edition: 'paperback/template' }, id);
+    await runner().once();
+    await runner().once();
+    const made = await productsOf(store, id);
+    expect(made.map((p) => p.name).sort()).toEqual([
+      'the-causeway-paperback-cover.pdf',
+      'the-causeway-paperback-template.pdf',
+    ]);
+    const cover = made.find((p) => p.edition === 'paperback/cover')!;
+    expect(cover.findings.map((f) => f.rule).sort()).toEqual(['cover/isbn', 'cover/spine-narrow']);
+    const doc = await PDFDocument.load(await readStored(store, cover.sha256), { updateMetadata: false });
+    // Half as many leaves as pages, 127 µm each, between two pages of 5.5 in.
+    const spine = (Math.ceil(cover.pages / 2) * 0.127 * 72) / 25.4;
+    expect(doc.getPage(0).getTrimBox().width).toBeCloseTo(792 + spine, 2);
+    const none = await enqueue(store, 'make', { edition: 'ebook/cover' }, id);
+    await runner().once();
+    expect((await readJob(store, none))?.state).toBe('failed');
   });
   it('stops when asked to', async () => {
     const id = await createTitle(store, openNovel());

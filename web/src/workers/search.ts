@@ -1,4 +1,4 @@
-/** Finds words on composed pages, over the ends of lines and through divided words, as a reader of the print would. */
+/** Finds words on composed pages, over the ends of lines and pages and through divided words, as a reader of the print would. */
 import { HYPHENATED, sheetLines, type Composition } from '@pagina/core/compose';
 import type { FoundOnPage } from './messages';
 
@@ -19,28 +19,44 @@ export function foundOnPages({ pages, words: book }: Composition, wanted: string
   const sought = plain(wanted.trim().replace(/\s+/g, ' '));
   const found: FoundOnPage[] = [];
   if (sought === '') return found;
+  let text = '';
+  /** Where each line begins in the text: its page, and which line of the page it is. */
+  const lines: { start: number; page: number; line: number }[] = [];
+  let until = { block: '', offset: 0 };
   for (const page of pages) {
-    let text = '';
-    /** Where each line begins in the text. */
-    const starts: number[] = [];
+    let n = 0;
     for (const line of sheetLines(page.body)) {
-      starts.push(text.length);
+      // Between lines stands a space that none shows; not within a divided word, nor after a drop capital.
+      const joined = line.block !== '' && line.block === until.block && line.offset === until.offset;
+      if (text !== '' && !joined) text += ' ';
+      lines.push({ start: text.length, page: page.index, line: n++ });
       const t = line.words.map((w) => (w === null ? ' ' : (book.texts[w] ?? ''))).join('');
-      text += line.flags & HYPHENATED ? t.slice(0, -1) : `${t} `;
+      const shown = line.flags & HYPHENATED ? t.slice(0, -1) : t;
+      text += shown;
+      until = { block: line.block, offset: line.offset + shown.length };
     }
-    const search = plain(text);
-    for (let at = search.indexOf(sought); at >= 0; at = search.indexOf(sought, at + sought.length)) {
-      const end = at + sought.length;
-      const lines = starts.flatMap((s, i) => (s < end && (starts[i + 1] ?? text.length) > at ? [i] : []));
-      found.push({
-        page: page.index,
-        lines,
-        before: text.slice(Math.max(0, at - AROUND), at),
-        shown: text.slice(at, end),
-        after: text.slice(end, end + AROUND),
-      });
-      if (found.length === MOST) return found;
+  }
+  const search = plain(text);
+  let first = 0;
+  for (let at = search.indexOf(sought); at >= 0; at = search.indexOf(sought, at + sought.length)) {
+    const end = at + sought.length;
+    while ((lines[first + 1]?.start ?? Infinity) <= at) first++;
+    const { page } = lines[first] as (typeof lines)[number];
+    const on: number[] = [];
+    // Words that run over the page's end are shown where they begin.
+    for (let k = first; k < lines.length; k++) {
+      const l = lines[k] as (typeof lines)[number];
+      if (l.start >= end || l.page !== page) break;
+      on.push(l.line);
     }
+    found.push({
+      page,
+      lines: on,
+      before: text.slice(Math.max(0, at - AROUND), at),
+      shown: text.slice(at, end),
+      after: text.slice(end, end + AROUND),
+    });
+    if (found.length === MOST) return found;
   }
   return found;
 }
