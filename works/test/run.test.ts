@@ -78,7 +78,11 @@ describe('the works process', () => {
       'the-causeway-paperback-template.pdf',
     ]);
     const cover = made.find((p) => p.edition === 'paperback/cover')!;
-    expect(cover.findings.map((f) => f.rule).sort()).toEqual(['cover/isbn', 'cover/spine-narrow']);
+    expect(cover.findings.map((f) => f.rule).sort()).toEqual([
+      'cover/isbn',
+      'cover/pages',
+      'cover/spine-narrow',
+    ]);
     const doc = await PDFDocument.load(await readStored(store, cover.sha256), { updateMetadata: false });
     // Half as many leaves as pages, 127 µm each, between two pages of 5.5 in.
     const spine = (Math.ceil(cover.pages / 2) * 0.127 * 72) / 25.4;
