@@ -217,6 +217,8 @@ describe('the manuscript', () => {
     expect(await page.textContent('[data-style-name]')).toBe('Subhead 2');
     await page.getByLabel('Style of the paragraph').selectOption('text');
     await editor().locator('p').nth(1).selectText();
+    // The editor hears of a selection a moment after the browser has made it.
+    await expect.poll(() => page.textContent('[data-counts]')).toMatch(/words chosen/);
     await page.keyboard.press('Control+i');
     expect(await editor().locator('p').nth(1).locator('em').count()).toBe(1);
     const rules = await editor().locator('hr').count();

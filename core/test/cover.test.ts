@@ -281,6 +281,26 @@ describe('front and back', () => {
       expect(found.map((w) => w.text).join(' ')).toMatch(/The Causeway|The.*Causeway/);
     }
   });
+  it('say so where the words of the front have no room', async () => {
+    const found = async (plan: Partial<CoverPlan>, title: string): Promise<string[]> => {
+      const made = await coverSheet(
+        covered(plan, { title, cover: 'p' }),
+        'paperback',
+        320,
+        await typeSource(),
+      );
+      return made.ok ? made.value.findings.map((f) => f.rule) : ['refused'];
+    };
+    for (const front of FRONTS.filter((f) => f !== 'bare')) {
+      expect(await found({ front }, 'The Causeway')).not.toContain('cover/front-crowded');
+      expect(await found({ front, titleSize: 144_000 }, 'The Causeway and the Carts'), front).toContain(
+        'cover/front-crowded',
+      );
+    }
+    expect(await found({ front: 'bare', titleSize: 144_000 }, 'The Causeway and the Carts')).not.toContain(
+      'cover/front-crowded',
+    );
+  });
   it('refuse a back text that runs into the barcode', async () => {
     const long = await coverSheet(
       covered({ back: 'Mud and carts. '.repeat(400) }),

@@ -90,9 +90,9 @@ export interface BreakpointOptions {
   near?: ((from: Mp, to: Mp) => boolean) | null;
 }
 
-/** Fills `b` (anew) with the places where the paragraph's lines may end; the last one is its end. */
 const isForced = (after: After | undefined): boolean => after === After.forced || after === After.fitted;
 
+/** Fills `b` (anew) with the places where the paragraph's lines may end; the last one is its end. */
 export function breakpointsOf(
   p: Paragraph,
   { divider, narrowest, near }: BreakpointOptions,

@@ -7,8 +7,7 @@ import { frontOf, type Picture } from '../book';
 import type { Passage } from '../compose';
 import type { Box } from '../pdf';
 import { marginOf } from './geometry';
-import type { Pen } from './pen';
-import { filling } from './pen';
+import { filling, type Pen } from './pen';
 
 export interface FrontWords {
   title: string;
@@ -22,7 +21,7 @@ const LINES = 4;
 /** The picture's share of the height above a plate. */
 const PLATE = 0.62;
 
-export interface SetTitle {
+interface SetTitle {
   line: Passage | null;
   title: Passage | null;
   subtitle: Passage | null;
@@ -152,7 +151,8 @@ const rule = (pen: Pen, box: Box, y: Mp, share: number): void => {
 };
 
 /**
- * Draws the front. `box` is the front as cut, `bleeding` with what is cut off of it; the ground is drawn already.
+ * Draws the front; answers whether its words have room. `box` is the front as cut, `bleeding` with what is cut off of it;
+ * the ground is drawn already.
  */
 export function drawFront(
   pen: Pen,
@@ -160,7 +160,7 @@ export function drawFront(
   picture: Picture | null,
   box: Box,
   bleeding: Box,
-): void {
+): boolean {
   const { plan } = pen;
   const front = frontOf(plan.front, picture);
   pen.part('front', box);
@@ -172,39 +172,48 @@ export function drawFront(
     height: box.height - 2 * margin,
   };
   const foot = inner.y + inner.height;
-  if (front === 'bare' && picture)
-    return pen.picture(picture.id, filling(picture, bleeding, plan.focus), bleeding);
+  if (front === 'bare' && picture) {
+    pen.picture(picture.id, filling(picture, bleeding, plan.focus), bleeding);
+    return true;
+  }
   const set = setTitle(pen, words, box.width, inner.width, Math.round(box.height * 0.34));
+  const authorDepth = set.author ? pen.capital(set.sizes.author) + set.author.depth : 0;
+  /** Words that end at `end` keep off the author below them, and none is broken. */
+  const keeps = (end: Mp, below: Mp): boolean =>
+    end + Math.round(margin * 0.4) <= below &&
+    ![set.title, set.subtitle, set.author, set.line].some((w) => w?.broken);
   if (front === 'plate' && picture) {
     const deep = Math.max(Math.round(box.height * (1 - PLATE)), set.depth + Math.round(margin * 3));
     const clip = { ...bleeding, height: box.y + box.height - deep - bleeding.y };
     pen.picture(picture.id, filling(picture, clip, plan.focus), clip);
     const head = clip.y + clip.height;
     pen.fill({ ...clip, y: head, height: 1_500 }, plan.accent);
-    const author = set.author ? pen.capital(set.sizes.author) + set.author.depth : 0;
-    const room = foot - author - head;
-    layTitle(pen, set, inner, head + Math.max(Math.round(margin * 0.8), (room - set.depth) >> 1));
-    return layAuthor(pen, set, inner, foot);
+    const room = foot - authorDepth - head;
+    const top = head + Math.max(Math.round(margin * 0.8), (room - set.depth) >> 1);
+    const end = layTitle(pen, set, inner, top);
+    layAuthor(pen, set, inner, foot);
+    return clip.height > 0 && keeps(end, foot - authorDepth);
   }
   if (front === 'window' && picture) {
     const end = layTitle(pen, set, inner, inner.y);
-    const author = set.author ? pen.capital(set.sizes.author) + set.author.depth : 0;
+    const around = Math.round(margin * 0.8);
     const window = {
       x: inner.x,
-      y: end + Math.round(margin * 0.8),
+      y: end + around,
       width: inner.width,
-      height: foot - author - Math.round(margin * 0.8) - (end + Math.round(margin * 0.8)),
+      height: foot - authorDepth - around - (end + around),
     };
     if (window.height > 0) {
       pen.picture(picture.id, filling(picture, window, plan.focus), window);
       pen.frame(window, plan.accent, 1_000);
     }
-    return layAuthor(pen, set, inner, foot);
+    layAuthor(pen, set, inner, foot);
+    return window.height > margin && keeps(end, foot - authorDepth);
   }
   if (front === 'band' && picture) {
     pen.picture(picture.id, filling(picture, bleeding, plan.focus), bleeding);
     const pad = Math.round(margin * 0.75);
-    const author = set.author ? pen.capital(set.sizes.author) + set.author.depth + pad : 0;
+    const author = set.author ? authorDepth + pad : 0;
     const band = {
       x: bleeding.x,
       y: 0,
@@ -216,8 +225,8 @@ export function drawFront(
     for (const y of [band.y, band.y + band.height - 1_500])
       pen.fill({ ...band, y, height: 1_500 }, plan.accent);
     const end = layTitle(pen, set, inner, band.y + pad);
-    if (set.author) layAuthor(pen, set, inner, end + author);
-    return;
+    layAuthor(pen, set, inner, end + author);
+    return band.y >= inner.y && keeps(end, foot);
   }
   if (picture) pen.picture(picture.id, filling(picture, bleeding, plan.focus), bleeding);
   else {
@@ -244,5 +253,7 @@ export function drawFront(
   }
   const end = layTitle(pen, set, inner, box.y + Math.round(box.height * (picture ? 0.11 : 0.2)));
   if (!picture) rule(pen, inner, end + Math.round(margin * 0.9), 0.18);
-  layAuthor(pen, set, inner, foot - (picture ? 0 : Math.round(margin * 0.6)));
+  const last = foot - (picture ? 0 : Math.round(margin * 0.6));
+  layAuthor(pen, set, inner, last);
+  return keeps(end, last - authorDepth);
 }

@@ -72,6 +72,3 @@ export function coverGeometry(
     },
   };
 }
-
-/** The front alone, as an ebook shows it: nothing bleeds. */
-export const frontAlone = (width: Mp, height: Mp): Box => ({ x: 0, y: 0, width, height });

@@ -10,7 +10,7 @@ import { loadHyphenator } from '../type';
 import { drawBack } from './back';
 import { drawBarcode } from './barcode';
 import { drawFront } from './front';
-import { coverGeometry, frontAlone, type CoverGeometry } from './geometry';
+import { coverGeometry, type CoverGeometry } from './geometry';
 import { Pen, type PlacedPart } from './pen';
 import { drawSpine } from './spine';
 import { coverTemplate } from './template';
@@ -92,7 +92,7 @@ export async function coverSheet(
     width: geometry.width - geometry.front.x,
     height: geometry.height,
   };
-  drawFront(pen, wordsOf(book), front, geometry.front, bleeding);
+  const crowded = !drawFront(pen, wordsOf(book), front, geometry.front, bleeding);
   const device = pictureOf(book, plan.device);
   const narrow = drawSpine(
     pen,
@@ -136,7 +136,16 @@ export async function coverSheet(
       'cover/spine-long',
       'caution',
       'Title and author are too long for the spine.',
-      'Leave the words off the spine, or shorten the title there.',
+      'Leave the words off the spine.',
+    );
+  if (crowded)
+    find(
+      'cover/front-crowded',
+      'caution',
+      'The words of the front have no room: they run into one another, or off the page.',
+      plan.titleSize === null
+        ? 'Leave the subtitle or the line above the title off, or choose another arrangement.'
+        : 'Set the title smaller, or leave its size to the page.',
     );
   if (!fits)
     find(
@@ -154,7 +163,7 @@ export async function coverSheet(
     );
   for (const char of pen.missing)
     find('type/missing-glyph', 'blocker', `No face has the character ${char}.`, 'Write it another way.');
-  findings.push(...sharpness(pen, book, geometry.width));
+  findings.push(...sharpness(pen, book));
   return done({
     drawing: {
       width: geometry.width,
@@ -174,12 +183,11 @@ const millimetres = (mp: number): string => `${((mp / 72_000) * 25.4).toFixed(1)
 /** Pixels an inch below which a printed picture looks soft, and below which it looks torn (common practice). */
 const SOFT = 300;
 const TORN = 150;
-function sharpness(pen: Pen, book: Book, within: number): Finding[] {
+function sharpness(pen: Pen, book: Book): Finding[] {
   const findings: Finding[] = [];
   for (const d of pen.drawn) {
-    if (d.kind !== 'picture' || d.box.width > within * 20) continue;
-    const picture = pictureOf(book, d.picture);
-    if (!picture) continue;
+    const picture = d.kind === 'picture' ? pictureOf(book, d.picture) : null;
+    if (d.kind !== 'picture' || !picture) continue;
     const density = Math.round(picture.width / (d.box.width / 72_000));
     if (density >= SOFT) continue;
     findings.push({
@@ -214,7 +222,8 @@ export async function coverFront(
   shape = { width: 360_000, height: 576_000 },
 ): Promise<Drawing> {
   const pen = await penFor(book, edition, source);
-  const box = frontAlone(shape.width, shape.height);
+  // As an ebook shows it: nothing bleeds.
+  const box = { x: 0, y: 0, ...shape };
   pen.fill(box, book.cover.ground);
   drawFront(pen, wordsOf(book), pictureOf(book, book.record.cover), box, box);
   return { ...shape, trim: box, drawn: pen.drawn, faces: pen.faces };

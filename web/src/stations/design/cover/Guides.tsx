@@ -1,15 +1,8 @@
 /** Where the sheet is cut and folded, and where words are safe. */
 import type { CoverGeometry } from '@pagina/core/cover';
 
-interface Box {
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
-
 export function Guides({ geometry: g }: { geometry: CoverGeometry }) {
-  const rect = (b: Box, className: string, dashed = false) => (
+  const rect = (b: CoverGeometry['trim'], className: string, dashed = false) => (
     <rect
       x={b.x}
       y={b.y}
