@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
 import { zipSync } from 'fflate';
 import {
   countWords,
@@ -47,6 +48,35 @@ describe('numbers in words', () => {
     for (let n = 1; n < 1000; n++) expect(fromWords(numberInWords(n))).toBe(n);
     expect([numberInWords(21), numberInWords(115)]).toEqual(['Twenty-One', 'One Hundred Fifteen']);
     expect(fromWords('boat')).toBeNull();
+  });
+  it('counts as words what stands between spaces and holds a letter or a figure', () => {
+    // By patterns alone, over the white space and the letters of the Unicode Standard.
+    const plainly = (text: string): number =>
+      text.split(/\s+/u).filter((w) => /[\p{L}\p{N}]/u.test(w)).length;
+    const sign = fc.oneof(
+      fc.constantFrom(
+        ' ',
+        '\n',
+        '\t',
+        '\v',
+        '\u00a0',
+        '\u2003',
+        '\u202f',
+        '\u3000',
+        '\ufeff',
+        '\u200b',
+        '\u0085',
+      ),
+      fc.constantFrom('a', 'Z', '7', 'é', 'ß', 'Ж', '½', '٣', '𝔄', '😀', '—', '’', '.', '*', '\ud800'),
+      fc.string({ minLength: 1, maxLength: 1, unit: 'binary' }),
+    );
+    fc.assert(
+      fc.property(fc.array(sign, { maxLength: 60 }), (signs) => {
+        const text = signs.join('');
+        expect(countWords(text)).toBe(plainly(text));
+      }),
+      { numRuns: 2_000 },
+    );
   });
   it('counts words, not signs', () => expect(countWords('Call me — Ishmael. 1857 * * *')).toBe(4));
 });

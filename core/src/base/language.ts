@@ -45,6 +45,27 @@ export const hasUnsetScript = (text: string): boolean => UNSET.test(text);
 
 export function countWords(text: string): number {
   let n = 0;
-  for (const w of text.split(/\s+/u)) if (/[\p{L}\p{N}]/u.test(w)) n++;
+  /** The word that stands here has been counted. */
+  let counted = false;
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    if (c < 128) {
+      // By far the most: no pattern is asked.
+      if (c === 32 || (c >= 9 && c <= 13)) counted = false;
+      else if (!counted && ((c >= 97 && c <= 122) || (c >= 65 && c <= 90) || (c >= 48 && c <= 57))) {
+        counted = true;
+        n++;
+      }
+      continue;
+    }
+    const sign = String.fromCodePoint(text.codePointAt(i) as number);
+    if (SPACE.test(sign)) counted = false;
+    else if (!counted && LETTER_OR_FIGURE.test(sign)) {
+      counted = true;
+      n++;
+    }
+  }
   return n;
 }
+const SPACE = /\s/u;
+const LETTER_OR_FIGURE = /[\p{L}\p{N}]/u;

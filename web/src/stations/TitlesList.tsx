@@ -32,6 +32,16 @@ export function TitlesList() {
     load().catch(() => setRefusal('The program cannot be reached. Is it running?'));
   }, [load]);
 
+  // While the list is looked at, the programs come that a title opens with.
+  useEffect(() => {
+    const idle = requestIdleCallback(() => {
+      void import('@/title/Shell');
+      void import('./order/RunningOrder');
+      void import('./manuscript/Manuscript');
+    });
+    return () => cancelIdleCallback(idle);
+  }, []);
+
   const bringIn = async (f: File | undefined): Promise<void> => {
     if (!f) return;
     setRefusal(null);
