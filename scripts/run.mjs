@@ -14,8 +14,9 @@ const env = {
   NODE_ENV: 'production',
 };
 const children = new Set();
-/** A part that ends sooner than this after its start, in milliseconds, is not started again. */
+/** Before the program has answered once, a part that ends sooner than this after its start is not started again. */
 const SOON = 5_000;
+let answered = false;
 let ending = false;
 function start(name, args, cwd = root) {
   const child = spawn(process.execPath, args, {
@@ -29,8 +30,8 @@ function start(name, args, cwd = root) {
     children.delete(child);
     if (ending) return;
     // Nothing is lost when a part dies: typing waits in the browser, jobs under their leases. It is started again. One
-    // that dies as soon as it starts cannot run here: its port is taken, or a file is missing.
-    if (name === 'works' || Date.now() - begun > SOON) {
+    // that dies as soon as it first starts cannot run here: its port is taken, or a file is missing.
+    if (name === 'works' || answered || Date.now() - begun > SOON) {
       setTimeout(() => ending || start(name, args, cwd), 500);
       return;
     }
@@ -66,4 +67,5 @@ for (let tries = 0; ; tries++) {
   }
   await new Promise((r) => setTimeout(r, 200));
 }
+answered = true;
 console.log(`Pagina is at http://127.0.0.1:${port}`);

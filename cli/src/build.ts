@@ -6,7 +6,6 @@ import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
 import {
   makeEbook,
   makePrint,
-  makeWordFile,
   readBookFile,
   settleForOneFile,
   typeSource,
@@ -28,8 +27,11 @@ export async function build(path: string, options: Options): Promise<number> {
   if (!options.out) throw new Unusable('Say where the file goes: --out FILE.');
   settleForOneFile();
   const started = performance.now();
+  // The shaping engine is compiled while the book is read; whoever waits for it hears what is wrong with it.
+  if (form !== 'manuscript') void typeSource().catch(() => undefined);
   const source = await open(path);
   if (form === 'manuscript') {
+    const { makeWordFile } = await import('@pagina/make/word-file');
     const { book } = prepared(source, options, 'reflow');
     const made = await makeWordFile(book, (id) => source.files.get(id) ?? null);
     if (!made.ok) throw unusable(made.refusal);

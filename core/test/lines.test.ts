@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import fc from 'fast-check';
 import { breakLines as texBreakLines, MaxAdjustmentExceededError, type InputItem } from 'tex-linebreak';
 import {
   After,
@@ -14,6 +15,7 @@ import {
   type Paragraph,
   type SetLine,
 } from '../src/compose';
+import { coreByPattern, plainCore } from '../src/compose/divide';
 import { loadHyphenator, TypeCase, type Style } from '../src/type';
 import { family, typeSource } from '@pagina/make';
 import { openNovelChapters, paragraphsOf } from '../../bench/open-novel';
@@ -237,4 +239,18 @@ describe('total fit', () => {
     }
     expect(usesHyphens(best.lines)).toBeTypeOf('boolean');
   });
+});
+
+it('finds the letters of plain words as the pattern for all letters does', () => {
+  const sign = fc.constantFrom(
+    ...'abzAQ\'\u2019"\u201c\u201d\u2018,.;!?()-\u2013\u2014\u2026/&*_1é\u00ad \u00a0',
+  );
+  fc.assert(
+    fc.property(fc.array(sign, { maxLength: 12 }), (letters) => {
+      const text = letters.join('');
+      const plain = plainCore(text);
+      if (plain) expect([text, plain]).toEqual([text, coreByPattern(text)]);
+    }),
+    { numRuns: 5000 },
+  );
 });

@@ -6,4 +6,3 @@ export * from './print';
 export * from './bookfile';
 export * from './ebook';
 export * from './strays';
-export * from './word-file';

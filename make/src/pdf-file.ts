@@ -1,6 +1,7 @@
 /** A PDF written on a thread of its own, page by page, while the pages after are still being set. */
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { setFlagsFromString } from 'node:v8';
 import { Worker } from 'node:worker_threads';
 import { drawnPage, type DrawnPage, type Page, type PageSetting } from '@pagina/core/compose';
 import type { PdfKind, PrintPdfEnd, ScreenFacts } from '@pagina/core/pdf';
@@ -20,11 +21,18 @@ export interface PdfFile {
     setting: PageSetting,
     end: Omit<PrintPdfEnd, 'order' | 'sections'>,
   ): Promise<Uint8Array>;
-  close(): Promise<void>;
+  /** Lets the thread go; it need not be waited for. */
+  close(): void;
 }
 
-/** Beside the bundled programs lies the bundled thread; from source it is run through the same loader as the rest. */
+/**
+ * Beside the bundled programs lies the bundled thread; from source it is run through the same loader as the rest.
+ *
+ * Memory is not marked little by little in a process that writes files. When a thread is let go while V8 still compiles for
+ * it, and that compilation comes to the limit at which marking begins, Node 20 stops with an assertion.
+ */
 function startThread(): Worker {
+  setFlagsFromString('--no-incremental-marking');
   const bundled = new URL('./pdf-thread.mjs', import.meta.url);
   if (existsSync(fileURLToPath(bundled))) return new Worker(bundled);
   const source = new URL('./pdf-thread.ts', import.meta.url).href;
@@ -91,6 +99,6 @@ export function openPdfFile(kind: PdfKind, screen: ScreenFacts | null): PdfFile 
         });
       });
     },
-    close: async () => void (await thread.terminate()),
+    close: () => void thread.terminate(),
   };
 }

@@ -10,12 +10,15 @@ import type { FromThread, ToThread } from './pdf-file';
 const port = parentPort!;
 const answer = (m: FromThread, transfer: ArrayBuffer[] = []): void => port.postMessage(m, transfer);
 
+/** A page's stream is short: smaller tables are sooner made, and it comes out no longer. */
+const DEFLATE = { level: 4, windowBits: 14, memLevel: 7 };
+
 const subsetter = startSubsetter(readFileSync(wasmPath('harfbuzz-subset')));
 let file: PrintFile | null = null;
 
 async function take(m: ToThread): Promise<void> {
   if (m.type === 'begin') {
-    const deflate = (bytes: Uint8Array): Uint8Array => deflateSync(bytes, { level: 4 });
+    const deflate = (bytes: Uint8Array): Uint8Array => deflateSync(bytes, DEFLATE);
     file = new PrintFile({ deflate, subsetter: await subsetter }, m.kind, m.screen);
     return;
   }

@@ -66,7 +66,7 @@ export async function makePrint(
     clock.lap('pdf');
     return done({ bytes, composition, milliseconds: clock.laps });
   } finally {
-    await file.close();
+    file.close();
   }
 }
 

@@ -4,7 +4,7 @@ import mammoth from 'mammoth';
 import type { Node } from 'prosemirror-model';
 import { compareTexts, schema, type Book } from '@pagina/core/book';
 import { readManuscript, wordsOfSection } from '@pagina/core/intake';
-import { makeWordFile } from '@pagina/make';
+import { makeWordFile } from '@pagina/make/word-file';
 import { openNovel } from '../../bench/open-novel';
 import { png } from '../../core/test/fixtures/manuscript';
 import { book, section, threeChapters } from '../../core/test/fixtures/books';

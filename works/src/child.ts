@@ -15,7 +15,7 @@ import { bySeverity, type Finding } from '@pagina/core/base';
 import { compose } from '@pagina/core/compose';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
 import { bookAddressAt, outletNamed } from '@pagina/core/outlets';
-import { ignoreStrays, makeEbook, makePrint, makeWordFile, settleForOneFile, typeSource } from '@pagina/make';
+import { ignoreStrays, makeEbook, makePrint, settleForOneFile, typeSource } from '@pagina/make';
 import type { FromChild, Task } from './tasks';
 
 const say = (m: FromChild): Promise<void> => new Promise((done) => process.send?.(m, () => done()));
@@ -53,6 +53,7 @@ async function make({
   const { edition: editionId, form, outlet } = makingOf(id);
   if (editionId === null) {
     progress('Writing the manuscript', 0);
+    const { makeWordFile } = await import('@pagina/make/word-file');
     const made = await makeWordFile(book, bytesOf);
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     writeFileSync(out, made.value);

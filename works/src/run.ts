@@ -212,7 +212,11 @@ export class Runner {
     const { child: path, memory = 2_048, time = 600_000 } = this.options;
     return new Promise((resolve) => {
       const child = fork(path, [], {
-        execArgv: [`--max-old-space-size=${memory}`, '--max-semi-space-size=64'],
+        execArgv: [
+          `--max-old-space-size=${memory}`,
+          '--max-semi-space-size=64',
+          '--initial-old-space-size=256',
+        ],
         stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
       });
       this.current = child;

@@ -100,25 +100,28 @@ const ORDINALS: [stems: string, endings: string[]][] = [
   ['eerste tweede derde vierde vijfde zesde zevende achtste negende tiende elfde twaalfde', ['']],
 ];
 
-const VALUES = new Map<string, number>();
-for (let n = 1; n < 1000; n++) VALUES.set(numberInWords(n).toLowerCase().replace(/\s+/g, '-'), n);
-for (const words of Object.values(CARDINALS))
-  words.split(' ').forEach((w, i) => {
-    if (!VALUES.has(w)) VALUES.set(w, i + 1);
-  });
-
-const ORDINAL_VALUES = new Map<string, number>();
-for (const [stems, endings] of ORDINALS)
-  stems.split(' ').forEach((stem, i) => {
-    for (const e of endings) if (!ORDINAL_VALUES.has(stem + e)) ORDINAL_VALUES.set(stem + e, i + 1);
-  });
+/** Made when the first number is looked up: few programs read any. */
+let tables: { cardinals: ReadonlyMap<string, number>; ordinals: ReadonlyMap<string, number> } | null = null;
+function valuesOf(): NonNullable<typeof tables> {
+  if (tables) return tables;
+  const cardinals = new Map<string, number>();
+  const ordinals = new Map<string, number>();
+  const add = (to: Map<string, number>, name: string, value: number): void => {
+    if (!to.has(name)) to.set(name, value);
+  };
+  for (let n = 1; n < 1000; n++) add(cardinals, numberInWords(n).toLowerCase().replace(/\s+/g, '-'), n);
+  for (const words of Object.values(CARDINALS)) words.split(' ').forEach((w, i) => add(cardinals, w, i + 1));
+  for (const [stems, endings] of ORDINALS)
+    stems.split(' ').forEach((stem, i) => endings.forEach((e) => add(ordinals, stem + e, i + 1)));
+  return (tables = { cardinals, ordinals });
+}
 
 const word = (text: string): string =>
   text.trim().toLowerCase().normalize('NFC').replace(/\s+/g, '-').replace(/-and-/g, '-');
 
 /** The value of a number in words ("Seven", "twenty one", "dreizehn"), or null. English up to 999, others up to 40. */
-export const fromWords = (text: string): number | null => VALUES.get(word(text)) ?? null;
+export const fromWords = (text: string): number | null => valuesOf().cardinals.get(word(text)) ?? null;
 
 /** The value of an ordinal ("First", "Premier", "Erstes", "Segunda"), or null. */
 export const fromOrdinal = (text: string): number | null =>
-  ORDINAL_VALUES.get(word(text).replace(/^the-/, '')) ?? null;
+  valuesOf().ordinals.get(word(text).replace(/^the-/, '')) ?? null;

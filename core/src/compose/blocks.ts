@@ -2,7 +2,7 @@
 import type { Node } from 'prosemirror-model';
 import { headingWord, type Picture, type Section } from '../book';
 import type { LineStyle } from '../design';
-import type { Flow, FlowBlock, FlowManners, LineItem, SetNote, Variant } from './flow';
+import type { Around, Flow, FlowBlock, FlowManners, LineItem, SetNote, Variant } from './flow';
 import { breakOf } from './break';
 import { figureBlock } from './figure';
 import { Forms } from './forms';
@@ -12,6 +12,7 @@ import { dropCap, solid } from './opening';
 import { displayed, mannerOf } from './stack';
 import { tableBlocks } from './table';
 import { besideOf, type Beside } from './beside';
+import { linesOf, type SetParagraph } from './kept';
 import { addInline, type Paragraph } from './paragraph';
 import type { ParagraphForm, Setter } from './setter';
 
@@ -138,39 +139,44 @@ export class FlowBuilder {
   }
 
   /** Adds a block of lines. */
-  private text(
-    node: Node,
-    form: ParagraphForm,
-    more: { before?: number; keep?: number; minRows?: number; extra?: LineItem } = {},
-  ): void {
-    const p = this.s.paragraph(node, form, (ref) => this.markOf(ref));
-    this.lines(p, form, this.place(node), more);
+  private text(node: Node, form: ParagraphForm, more: Around = {}): void {
+    const markOf = (ref: string): string => this.markOf(ref);
+    const { kept } = this.manners;
+    const place = this.place(node);
+    if (kept && !this.beside) this.put(kept.set(node, form, markOf), form, place, more);
+    else this.lines(this.s.paragraph(node, form, markOf), form, place, more);
   }
 
-  private lines(
-    p: Paragraph,
-    form: ParagraphForm,
-    place: FlowBlock['place'],
-    more: { before?: number; keep?: number; minRows?: number; extra?: LineItem } = {},
-  ): void {
-    const before = Math.max(this.blocks.length === 0 ? 0 : this.after, more.before ?? 0);
-    this.after = 0;
-    this.flush = false;
-    this.headed = false;
+  private lines(p: Paragraph, form: ParagraphForm, place: FlowBlock['place'], more: Around = {}): void {
     const beside = this.beside;
     if (beside && form.x === 0 && !form.widths && p.pieces.length > 0) {
+      const before = this.above(more.before);
       const narrowed = { ...form, widths: beside.picture.widths(form.measure, before) };
       beside.picture.add(this.s.variant(p, this.s.break(p, narrowed), narrowed), before);
       if (beside.picture.passed) this.passBeside();
       return;
     }
     this.passBeside();
+    this.put(linesOf(this.s, p, form), form, place, more);
+  }
+
+  /** Blank rows above a block of lines, which takes what was open before it. */
+  private above(wanted = 0): number {
+    const before = Math.max(this.blocks.length === 0 ? 0 : this.after, wanted);
+    this.after = 0;
+    this.flush = false;
+    this.headed = false;
+    return before;
+  }
+
+  private put(set: SetParagraph, form: ParagraphForm, place: FlowBlock['place'], more: Around): void {
+    const before = this.above(more.before);
+    const { paragraph: p, broken } = set;
     if (p.pieces.length === 0) {
       // An empty paragraph in the manuscript keeps its line, so that what is typed is what is seen.
       this.blocks.push(solid(this.section.id, 1, [], { place, before }));
       return;
     }
-    const broken = this.s.break(p, form);
     const finish = (v: Variant): Variant => ({
       ...v,
       rows: Math.max(v.rows, more.minRows ?? 0),
@@ -182,8 +188,8 @@ export class FlowBuilder {
       kind: 'text',
       before,
       keep: more.keep ?? 0,
-      best: finish(this.s.variant(p, broken, form)),
-      others: long ? () => this.s.others(p, broken, form).map(finish) : null,
+      best: finish(set.best),
+      others: long ? () => (set.others ??= this.s.others(p, broken, form)).map(finish) : null,
       atEdge: null,
       heading: false,
     });

@@ -5,7 +5,7 @@
 import type { Mp } from '../base';
 import type { Word } from '../type';
 import { ruptures, type Divider, type Division } from './divide';
-import { After, type Paragraph } from './paragraph';
+import { After, type Paragraph, type Piece } from './paragraph';
 
 export const enum Kind {
   space = 0,
@@ -116,19 +116,21 @@ export function breakpointsOf(
       width += piece.width;
       stretch += piece.stretch;
       shrink += piece.shrink;
-      const before = pieces[i - 1];
+      const before = i > 0 ? pieces[i - 1] : undefined;
       if (!piece.breakable || before?.kind !== 'word' || isForced(after[i - 1])) continue;
       let next = i + 1;
       let w = width;
       let s = stretch;
       let k = shrink;
-      for (let q = pieces[next]; q?.kind === 'space'; q = pieces[++next]) {
+      for (; next < count; next++) {
+        const q = pieces[next] as Piece;
+        if (q.kind === 'word') break;
         w += q.width;
         s += q.stretch;
         k += q.shrink;
       }
+      if (next === count) continue;
       const first = pieces[next];
-      if (!first) continue;
       b.add(Kind.space, i - 1, next, 0, end - before.hangRight, w + (first as Word).hangLeft, s0, s, k0, k);
       continue;
     }
@@ -144,10 +146,8 @@ export function breakpointsOf(
       const kind = tooWide ? Kind.rupture : Kind.hyphen;
       const divisions = tooWide ? ruptures(piece) : (divider as Divider).of(piece);
       for (let q = 0; q < divisions.length; q++) {
-        const { cut, head, rest } = divisions[q] as Division;
-        const end = width + head.width - head.hangRight;
-        const start = width + piece.width - rest.width + rest.hangLeft;
-        b.add(kind, i, i, cut, end, start, stretch, stretch, shrink, shrink);
+        const { cut, end, start } = divisions[q] as Division;
+        b.add(kind, i, i, cut, width + end, width + start, stretch, stretch, shrink, shrink);
       }
     }
     width += piece.width;
@@ -167,5 +167,9 @@ export function breakpointsOf(
 }
 
 /** Whether piece `i` hangs together with the one after it, as at a change of style inside a word. */
-const joined = (p: Paragraph, i: number): boolean =>
-  p.pieces[i]?.kind === 'word' && p.pieces[i + 1]?.kind === 'word' && p.after[i] === After.nothing;
+const joined = ({ pieces, after }: Paragraph, i: number): boolean =>
+  i >= 0 &&
+  i + 1 < pieces.length &&
+  pieces[i]?.kind === 'word' &&
+  pieces[i + 1]?.kind === 'word' &&
+  after[i] === After.nothing;

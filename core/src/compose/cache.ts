@@ -1,6 +1,7 @@
 /** What stays from one composition to the next: opened faces, shaped words, and sections composed alone. */
 import type { Section } from '../book';
 import { TypeCase, type FamilyFiles, type HarfBuzz } from '../type';
+import { KeptParagraphs } from './kept';
 import type { SectionPages } from './section';
 import type { Setter } from './setter';
 
@@ -11,6 +12,10 @@ export interface TypeSource {
 }
 
 const SETTERS = 6;
+/** Blocks of a section that would take long to set again: it is made ready for writing at once. */
+const LONG = 1_500;
+/** Sections whose paragraphs are kept: one writes in few at a time, and a long one takes some room. */
+const WRITTEN = 3;
 
 export class ComposeCache {
   private faces: TypeCase | null = null;
@@ -19,6 +24,8 @@ export class ComposeCache {
     string,
     { content: Section['content']; key: string; pages: SectionPages }
   >();
+
+  private readonly written = new Map<string, KeptParagraphs>();
 
   typeCase(source: TypeSource): TypeCase {
     this.faces ??= new TypeCase(source.harfbuzz);
@@ -37,11 +44,32 @@ export class ComposeCache {
     }
     return s;
   }
-  section(id: string, content: Section['content'], key: string, make: () => SectionPages): SectionPages {
+  /** `make` is given the lines of the section's paragraphs where it is set again (somebody is writing in it) or is long. */
+  section(
+    id: string,
+    { content }: Section,
+    key: string,
+    setter: Setter,
+    make: (kept: KeptParagraphs | null) => SectionPages,
+  ): SectionPages {
     const known = this.sections.get(id);
     if (known && known.content === content && known.key === key) return known.pages;
-    const pages = make();
+    const writing = known !== undefined || content.childCount > LONG;
+    const pages = make(writing ? this.paragraphs(id, setter).begin() : null);
     this.sections.set(id, { content, key, pages });
     return pages;
+  }
+
+  private paragraphs(id: string, setter: Setter): KeptParagraphs {
+    const found = this.written.get(id);
+    const kept = found?.s === setter ? found : new KeptParagraphs(setter);
+    // Anew at the end: the first one has been left alone longest.
+    this.written.delete(id);
+    this.written.set(id, kept);
+    for (const old of this.written.keys()) {
+      if (this.written.size <= WRITTEN) break;
+      this.written.delete(old);
+    }
+    return kept;
   }
 }

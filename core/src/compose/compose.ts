@@ -31,6 +31,7 @@ import { notesIn } from './notes';
 import { copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './pageforms';
 import { openingBlock, solid } from './opening';
 import { reportOf } from './report';
+import type { KeptParagraphs } from './kept';
 import { pagesOf, textFlow, type SectionPage, type SectionPages } from './section';
 import { Setter } from './setter';
 import { EMPTY_SHEET } from './sheet';
@@ -162,7 +163,7 @@ class Job {
     return section.kind === 'contents' || listsFigures(section) || makesIndex(section);
   }
 
-  private flowOf(section: Section, labels: ReadonlyMap<string, string>): Flow {
+  private flowOf(section: Section, labels: ReadonlyMap<string, string>, kept: KeptParagraphs | null): Flow {
     const { s, book, edition } = this;
     const bare = (blocks: Flow['blocks']): Flow => ({
       section: section.id,
@@ -174,7 +175,7 @@ class Job {
       if (section.kind === 'title-page') return bare(titlePage(s, section, book.record));
       if (section.kind === 'copyright-page') return bare(copyrightPage(s, section, book.record, edition));
       const written = { ...section, content: standingContent(section, book.record) };
-      return textFlow(s, written, this.heading(section), this.pictures, this.notesOf(section));
+      return textFlow(s, written, this.heading(section), this.pictures, { ...this.notesOf(section), kept });
     }
     if (this.lists(section)) {
       const opening = openingBlock(s, section.id, this.heading(section), 2);
@@ -192,7 +193,10 @@ class Job {
       );
       return bare(opening ? [opening, ...blocks] : blocks);
     }
-    const flow = textFlow(s, section, this.heading(section), this.pictures, this.notesOf(section));
+    const flow = textFlow(s, section, this.heading(section), this.pictures, {
+      ...this.notesOf(section),
+      kept,
+    });
     const total = rowsOf(s.interior);
     const lowered = (rows: number): Flow => ({
       ...flow,
@@ -258,8 +262,8 @@ class Job {
         ? this.book.pictures.map((p) => [p.id, p.width, p.height])
         : [];
     const key = JSON.stringify([side, section.kind, this.heading(section), depends, pictures, this.s.key]);
-    return this.cache.section(`${this.edition.id}/${section.id}`, section.content, key, () =>
-      pagesOf(this.s, this.flowOf(section, labels), side),
+    return this.cache.section(`${this.edition.id}/${section.id}`, section, key, this.s, (kept) =>
+      pagesOf(this.s, this.flowOf(section, labels, kept), side, kept),
     );
   }
 

@@ -2,6 +2,7 @@
 import type { Node } from 'prosemirror-model';
 import type { Mp, Place } from '../base';
 import type { Paragraph } from './paragraph';
+import type { KeptParagraphs } from './kept';
 import type { SetLine } from './lines';
 
 /** Things drawn, placed from the block's first row: `row` counts grid rows down, `dy` moves off the grid. */
@@ -106,6 +107,14 @@ export interface Flow {
   notes: ReadonlyMap<string, SetNote>;
 }
 
+/** What stands around a block of lines: rows above it, rows that must follow, a drop capital and the rows it takes. */
+export interface Around {
+  before?: number;
+  keep?: number;
+  minRows?: number;
+  extra?: LineItem;
+}
+
 /** How a section's text is set, besides what its blocks say. */
 export interface FlowManners {
   /** Its first paragraph opens it: drop capital, opening words. */
@@ -116,4 +125,6 @@ export interface FlowManners {
   notes: 'foot' | 'after' | 'elsewhere';
   /** Notes of other sections that are gathered in this one. */
   gathered: readonly { label: string; content: Node }[];
+  /** Lines of its paragraphs where it is being written in; null where it is set for the first time. */
+  kept: KeptParagraphs | null;
 }

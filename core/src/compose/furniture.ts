@@ -2,6 +2,7 @@
 import { kindRule, type Section } from '../book';
 import type { Mp } from '../base';
 import type { Side } from './composition';
+import type { LineItem } from './flow';
 import type { ParagraphForm, Setter } from './setter';
 import type { LinePart } from './lineparts';
 import { mannerOf } from './stack';
@@ -12,17 +13,9 @@ export interface HeadWords {
   recto: string;
 }
 
-function line(
-  s: Setter,
-  text: string,
-  form: ParagraphForm,
-  y: number,
-  out: SheetWriter,
-  part: LinePart = 'heads.folio',
-): void {
+function lineOf(s: Setter, text: string, form: ParagraphForm, part: LinePart): LineItem | undefined {
   const p = s.plain(text, form, '', part);
-  const [item] = s.items(p, s.break(p, form), form);
-  if (item) out.item(item, y, FURNITURE);
+  return s.items(p, s.break(p, form), form)[0];
 }
 
 /** Shortens a head to the measure at a word, with an ellipsis. */
@@ -34,6 +27,15 @@ function fitted(s: Setter, text: string, form: ParagraphForm, most: number): str
   return `${words.join(' ')} …`;
 }
 
+/** Furniture of a setter's pages by what stands in it, and its heads by their words: a book has the same ones again and again. */
+interface Made {
+  sheets: Map<string, Sheet>;
+  heads: Map<string, LineItem | undefined>;
+}
+const made = new WeakMap<Setter, Made>();
+/** More are no open book's, but those of numbers long past. */
+const MOST = 20_000;
+
 export function furnitureOf(
   s: Setter,
   section: Section,
@@ -41,6 +43,24 @@ export function furnitureOf(
   label: string,
   opens: boolean,
   words: HeadWords,
+): Sheet {
+  let known = made.get(s);
+  if (!known || known.sheets.size > MOST) made.set(s, (known = { sheets: new Map(), heads: new Map() }));
+  const shown = side === 'recto' ? words.recto : words.verso;
+  const key = `${section.kind}/${side}/${opens}/${label}/${shown}`;
+  let sheet = known.sheets.get(key);
+  if (!sheet) known.sheets.set(key, (sheet = sheetOf(s, section, side, label, opens, shown, known.heads)));
+  return sheet;
+}
+
+function sheetOf(
+  s: Setter,
+  section: Section,
+  side: Side,
+  label: string,
+  opens: boolean,
+  shown: string,
+  known: Made['heads'],
 ): Sheet {
   const rule = kindRule(section.kind);
   const { interior } = s;
@@ -55,27 +75,26 @@ export function furnitureOf(
   };
   const foreEdge = side === 'recto' ? 'right' : 'left';
   const foot = interior.trim.height - Math.round(interior.margins.bottom * 0.48);
-  const footFolio = (): void =>
-    line(
-      s,
-      label,
-      { ...folioForm, align: heads.folio === 'foot-fore-edge' ? foreEdge : 'centre' },
-      foot,
-      out,
-    );
+  const folio = (align: LineItem['align'], at: Mp): void => {
+    const item = lineOf(s, label, { ...folioForm, align }, 'heads.folio');
+    if (item) out.item(item, at, FURNITURE);
+  };
+  const footFolio = (): void => folio(heads.folio === 'foot-fore-edge' ? foreEdge : 'centre', foot);
   if (opens) {
     footFolio();
     return out.done();
   }
   const y = headLine(interior);
   if (rule.folio) {
-    if (heads.folio === 'head') line(s, label, { ...folioForm, align: foreEdge }, y, out);
+    if (heads.folio === 'head') folio(foreEdge, y);
     else if (heads.folio !== 'none') footFolio();
   }
-  const shown = side === 'recto' ? words.recto : words.verso;
   if (!rule.runningHead || !shown) return out.done();
   const head = heads.line.letters === 'small-capitals' ? shown.toLowerCase() : shown;
-  line(s, fitted(s, head, form, s.measure - 60_000), form, y, out, 'heads.line');
+  let item = known.get(head);
+  if (!item)
+    known.set(head, (item = lineOf(s, fitted(s, head, form, s.measure - 60_000), form, 'heads.line')));
+  if (item) out.item(item, y, FURNITURE);
   if (heads.rule)
     out.item(
       { kind: 'rule', x: 0, row: 0, dy: 0, width: s.measure, thickness: 400 },

@@ -17,7 +17,7 @@ export {
 export { Divider } from './divide';
 export { breakpointsOf, Kind } from './breakpoints';
 export { ParagraphBuilder, Spaces, After, type Paragraph } from './paragraph';
-export { planPages } from './pages';
+export { planPages } from './plan';
 export { BLEED } from './figure';
 export { type FlowBlock, type Variant } from './flow';
 export { MASKS, maskCurves, type Mask } from './mask';

@@ -67,101 +67,135 @@ interface Active {
 
 const fitnessOf = (r: number): number => (r < -0.5 ? 0 : r <= 0.5 ? 1 : r <= 1 ? 2 : 3);
 
+/** What stays the same while a paragraph is searched with one set of breakpoints after the other. */
 interface Search {
-  b: Breakpoints;
-  widths: LineWidths;
+  /** Widths of the first lines where they differ, then that of all others. */
+  lineWidths: readonly Mp[];
   ragged: Mp;
   /** Share of a line's width that its letters may give or take. */
   scaling: number;
-  tolerance: number;
-  emergency: boolean;
   /** Keeps breaks apart by line number all the way, so that every length can be told. */
   tracked: boolean;
   shortest: Mp;
 }
 
-/** All best ends of the paragraph, one per class of its last line. */
-function search({ b, widths, ragged, scaling, tolerance, emergency, tracked, shortest }: Search): Active[] {
-  const irregular = widths.first?.length ?? 0;
+/** What a line costs for how it ends, by `Kind`. */
+const ENDS: readonly number[] = [0, DEMERITS.dash, DEMERITS.hyphen, DEMERITS.rupture, 0];
+/** What a run of so many hyphens costs. */
+const LADDERS: readonly number[] = [0, 0, DEMERITS.twoInARow, 50 * DEMERITS.twoInARow];
+
+/**
+ * All best ends of the paragraph, one per class of its last line.
+ *
+ * The loop has few branches that are seldom taken: an engine compiles it while the first paragraphs are broken, and would
+ * throw its work away at the first one that goes another way.
+ */
+function search(
+  { lineWidths, ragged, scaling, tracked, shortest }: Search,
+  b: Breakpoints,
+  tolerance: number,
+  emergency: boolean,
+): Active[] {
+  const irregular = lineWidths.length - 1;
   let active: Active[] = [{ at: -1, line: 0, fitness: 1, ladder: 0, demerits: 0, ratio: 0, before: null }];
-  const best = new Map<number, Active>();
+  // The best lines that end at a breakpoint, and the class of each: a handful, so they are looked through.
+  const best: Active[] = [];
+  const classes: number[] = [];
+  const least = Math.min(...lineWidths);
+  const most = emergency ? Infinity : MAX_LADDER;
+  // Where the longest of the lines that may end next began.
+  let earliest = b.first;
+  let leastStretched = 0;
   for (let j = 0; j < b.count; j++) {
     const kind = b.kind[j] as Kind;
     const forced = kind === Kind.forced;
-    const final = j === b.count - 1;
-    const hyphen = kind === Kind.hyphen || kind === Kind.dash;
-    const penalty =
-      kind === Kind.hyphen
-        ? DEMERITS.hyphen
-        : kind === Kind.dash
-          ? DEMERITS.dash
-          : kind === Kind.rupture
-            ? DEMERITS.rupture
-            : 0;
-    best.clear();
+    const end = b.end[j] as number;
+    const stretchEnd = b.stretchEnd[j] as number;
+    const shrinkEnd = b.shrinkEnd[j] as number;
+    // Most breakpoints stand in the middle of all lines: even the longest would be far too loose.
+    const longest = end - earliest;
+    const loosest = stretchEnd - leastStretched + ragged + (longest + Math.max(0, b.first)) * scaling;
+    if (!forced && least - longest > tolerance * loosest + 1) continue;
+    const hyphen = kind === Kind.hyphen || kind === Kind.dash ? 1 : 0;
+    const penalty = 1 + (ENDS[kind] as number);
+    const shortLast = j === b.count - 1 ? shortest : -Infinity;
+    let found = 0;
     let dropped = 0;
     for (let n = 0; n < active.length; n++) {
       const a = active[n] as Active;
-      const width = a.line < irregular ? (widths.first?.[a.line]?.width ?? widths.measure) : widths.measure;
       const at = a.at;
-      const natural = (b.end[j] as number) - (at < 0 ? b.first : (b.start[at] as number));
-      const missing = width - natural;
+      const start = at < 0 ? b.first : (b.start[at] as number);
+      const natural = end - start;
+      const missing = (lineWidths[Math.min(a.line, irregular)] as number) - natural;
       // An indent is no letter: it cannot be drawn wider.
-      const letters = at < 0 ? natural + b.first : natural;
-      let ratio: number;
-      if (missing >= 0) {
-        if (forced) ratio = 0;
-        else {
-          const stretch =
-            (b.stretchEnd[j] as number) -
-            (at < 0 ? 0 : (b.stretchStart[at] as number)) +
-            ragged +
-            letters * scaling;
-          ratio = stretch > 0 ? missing / stretch : missing === 0 ? 0 : 1e5;
-        }
-      } else {
-        const shrink =
-          (b.shrinkEnd[j] as number) - (at < 0 ? 0 : (b.shrinkStart[at] as number)) + letters * scaling;
-        ratio = shrink > 0 ? missing / shrink : -1e5;
-      }
+      const letters = (at < 0 ? end : natural) * scaling;
+      const stretch = stretchEnd - (at < 0 ? 0 : (b.stretchStart[at] as number)) + ragged + letters;
+      const shrink = shrinkEnd - (at < 0 ? 0 : (b.shrinkStart[at] as number)) + letters;
+      let ratio =
+        missing >= 0
+          ? forced || missing === 0
+            ? 0
+            : stretch > 0
+              ? missing / stretch
+              : 1e5
+          : shrink > 0
+            ? missing / shrink
+            : -1e5;
       if (ratio < -1) {
         // Too full already, and only fuller from here on: unless it is the last hope of the emergency pass.
-        if (emergency && active.length - dropped === 1 && best.size === 0 && n === active.length - 1)
-          ratio = -1;
+        if (emergency && active.length - dropped === 1 && found === 0 && n === active.length - 1) ratio = -1;
         else {
           active[n] = DROPPED;
           dropped++;
           continue;
         }
       }
-      if (ratio <= tolerance) {
-        const ladder = hyphen ? a.ladder + 1 : 0;
-        if (ladder <= MAX_LADDER || emergency) {
-          const r = ratio < 0 ? -ratio : ratio > 20 ? 20 : ratio;
-          const line = 1 + 100 * r * r * r + penalty;
-          let d = a.demerits + line * line;
-          if (ladder > 1) d += DEMERITS.twoInARow * (ladder > MAX_LADDER ? 50 : 1);
-          const fitness = fitnessOf(ratio);
-          if (fitness - a.fitness > 1 || a.fitness - fitness > 1) d += DEMERITS.fitness;
-          if (final && natural < shortest && at >= 0) d += DEMERITS.shortLast;
-          const lineNumber = tracked ? a.line + 1 : Math.min(a.line + 1, irregular);
-          const key = (lineNumber << 5) | (fitness << 3) | Math.min(ladder, 7);
-          const known = best.get(key);
-          if (!known || d < known.demerits)
-            best.set(key, { at: j, line: lineNumber, fitness, ladder, demerits: d, ratio, before: a });
-        }
-      }
+      const ladder = hyphen * (a.ladder + 1);
+      if (ratio > tolerance || ladder > most) continue;
+      const r = Math.min(20, Math.abs(ratio));
+      const badness = penalty + 100 * r * r * r;
+      const fitness = fitnessOf(ratio);
+      const d =
+        a.demerits +
+        badness * badness +
+        (LADDERS[Math.min(ladder, MAX_LADDER + 1)] as number) +
+        (Math.abs(fitness - a.fitness) > 1 ? DEMERITS.fitness : 0) +
+        (natural < shortLast && at >= 0 ? DEMERITS.shortLast : 0);
+      const line = tracked ? a.line + 1 : Math.min(a.line + 1, irregular);
+      const key = (line << 5) | (fitness << 3) | Math.min(ladder, 7);
+      let place = 0;
+      while (place < found && classes[place] !== key) place++;
+      if (place < found && d >= (best[place] as Active).demerits) continue;
+      if (place === found) classes[found++] = key;
+      best[place] = { at: j, line, fitness, ladder, demerits: d, ratio, before: a };
     }
-    if (forced) active = [...best.values()];
-    else {
-      if (dropped > 0) active = active.filter((a) => a !== DROPPED);
-      for (const a of best.values()) active.push(a);
+    if (found === 0 && dropped === 0 && !forced) continue;
+    const next: Active[] = [];
+    if (!forced)
+      for (let n = 0; n < active.length; n++) if (active[n] !== DROPPED) next.push(active[n] as Active);
+    for (let n = 0; n < found; n++) next.push(best[n] as Active);
+    if (next.length === 0) return [];
+    active = next;
+    earliest = Infinity;
+    leastStretched = Infinity;
+    for (let n = 0; n < active.length; n++) {
+      const { at } = active[n] as Active;
+      earliest = Math.min(earliest, at < 0 ? b.first : (b.start[at] as number));
+      leastStretched = Math.min(leastStretched, at < 0 ? 0 : (b.stretchStart[at] as number));
     }
-    if (active.length === 0) return [];
   }
   return active;
 }
-const DROPPED: Active = { at: 0, line: 0, fitness: 0, ladder: 0, demerits: Infinity, ratio: 0, before: null };
+/** Its fractions tell the engine that such fields are no small integers before the first paragraph is broken. */
+const DROPPED: Active = {
+  at: 0,
+  line: 0,
+  fitness: 0,
+  ladder: 0,
+  demerits: Infinity,
+  ratio: Infinity,
+  before: null,
+};
 
 function linesOf(end: Active, b: Breakpoints, widths: LineWidths): SetLine[] {
   const chain: Active[] = [];
@@ -187,7 +221,6 @@ const least = (ends: readonly Active[]): Active => ends.reduce((x, y) => (y.deme
 /** One paragraph is broken at a time. */
 const room = new Breakpoints();
 
-const narrowestOf = (w: LineWidths): Mp => Math.min(w.measure, ...(w.first ?? []).map((f) => f.width));
 /** How far the words of decent lines can be from their natural widths, as shares: wider than any interior's spaces give. */
 const SQUEEZED = 0.94;
 const SPREAD = 1.1;
@@ -210,29 +243,28 @@ function nearLineEnd(indent: Mp, w: LineWidths): (from: Mp, to: Mp) => boolean {
   };
 }
 
-const raggedStretch = (p: Paragraph, w: LineWidths): Mp => (p.justify ? 0 : Math.round(w.measure / 4));
+const searchOf = (p: Paragraph, w: LineWidths, tracked: boolean, shortest: Mp): Search => ({
+  lineWidths: [...(w.first ?? []).map((f) => f.width), w.measure],
+  ragged: p.justify ? 0 : Math.round(w.measure / 4),
+  scaling: p.scaling / 1000,
+  tracked,
+  shortest,
+});
 
 /** The best lines of a paragraph. Never fails: a word too wide is broken at a grapheme (`Kind.rupture`). */
 export function breakLines(p: Paragraph, widths: LineWidths, divider: Divider | null): Broken {
-  const narrowest = narrowestOf(widths);
-  const shared = {
-    widths,
-    ragged: raggedStretch(p, widths),
-    scaling: p.scaling / 1000,
-    tracked: false,
-    shortest: Math.max(p.indent, widths.measure >> 4),
-  };
+  const wanted = searchOf(p, widths, false, Math.max(p.indent, widths.measure >> 4));
+  const narrowest = Math.min(...wanted.lineWidths);
   let b = breakpointsOf(p, { divider: null, narrowest }, room);
-  const plain = { tolerance: p.justify ? TOLERANCE.plain : 1.5, emergency: false };
-  let ends = search({ b, ...shared, ...plain });
+  let ends = search(wanted, b, p.justify ? TOLERANCE.plain : 1.5, false);
   if (ends.length === 0) {
     const divides = divider && p.hyphenate;
     if (divides) b = breakpointsOf(p, { divider, narrowest, near: nearLineEnd(p.indent, widths) }, room);
-    ends = search({ b, ...shared, tolerance: TOLERANCE.hyphens, emergency: false });
+    ends = search(wanted, b, TOLERANCE.hyphens, false);
     if (ends.length === 0 && divides) b = breakpointsOf(p, { divider, narrowest }, room);
   }
-  if (ends.length === 0) ends = search({ b, ...shared, tolerance: TOLERANCE.loose, emergency: false });
-  if (ends.length === 0) ends = search({ b, ...shared, tolerance: TOLERANCE.emergency, emergency: true });
+  if (ends.length === 0) ends = search(wanted, b, TOLERANCE.loose, false);
+  if (ends.length === 0) ends = search(wanted, b, TOLERANCE.emergency, true);
   const end = least(ends);
   return { lines: linesOf(end, b, widths), demerits: end.demerits };
 }
@@ -244,17 +276,10 @@ export function otherLengths(
   divider: Divider | null,
   count: number,
 ): Broken[] {
-  const b = breakpointsOf(p, { divider: p.hyphenate ? divider : null, narrowest: narrowestOf(widths) }, room);
-  const ends = search({
-    b,
-    widths,
-    ragged: raggedStretch(p, widths),
-    scaling: p.scaling / 1000,
-    tracked: true,
-    shortest: p.indent,
-    tolerance: TOLERANCE.hyphens,
-    emergency: false,
-  });
+  const wanted = searchOf(p, widths, true, p.indent);
+  const narrowest = Math.min(...wanted.lineWidths);
+  const b = breakpointsOf(p, { divider: p.hyphenate ? divider : null, narrowest }, room);
+  const ends = search(wanted, b, TOLERANCE.hyphens, false);
   const found: Broken[] = [];
   for (const wanted of [count - 1, count + 1]) {
     const fitting = ends.filter((e) => e.line === wanted);

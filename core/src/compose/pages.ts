@@ -7,9 +7,6 @@
  * notes, which side it is, by how much its facing page ran short, and how many rows must still follow a heading. States
  * that agree in all of this are one (the cheaper stays), so the work grows with the length of the chapter and not with
  * the number of ways through it. A page may end where it is nearly full (`WINDOW`) or where the next thing cannot begin.
- *
- * First every paragraph stands at its best length. Only where that has a fault are the other lengths of the paragraphs
- * around it worked out and the chapter run again.
  */
 import { fitsHere, hang, here, later, MOST_WAITING, wholePages } from './floats';
 import type { FlowBlock, Variant } from './flow';
@@ -18,19 +15,22 @@ import {
   edgeFaults,
   MIN_LAST_ROWS,
   short,
+  splitNote,
   States,
   WINDOW,
+  type Choice,
   type Fault,
   type Link,
   type PageShape,
   type Plan,
   type State,
 } from './pagestate';
-import { unwind } from './unwind';
+import type { Trail } from './trail';
+import { chainOf, unwind } from './unwind';
 
 const NONE: readonly number[] = [];
 
-class Planner {
+export class Planner {
   /** Variants of each block; the first is the best one. */
   readonly variants: Variant[][];
 
@@ -42,8 +42,11 @@ class Planner {
     this.variants = blocks.map((b, i) => (loose.has(i) && b.others ? [b.best, ...b.others()] : [b.best]));
   }
 
-  run(): Plan {
-    let states: State[] = [
+  /** The best plan. With a trail of the run before, only as much is worked out as has changed; its cost is then unknown. */
+  run(trail: Trail | null = null): Plan {
+    const begun = trail?.begin(this.blocks, this.shape) ?? null;
+    if (begun && 'path' in begun) return this.planOf(begun.path, null, NaN);
+    let states: readonly State[] = begun?.states ?? [
       {
         used: 0,
         notes: 0,
@@ -59,7 +62,9 @@ class Planner {
         choice: null,
       },
     ];
-    for (let i = 0; i < this.blocks.length; i++) {
+    for (let i = begun?.at ?? 0; i < this.blocks.length; i++) {
+      const path = trail?.pass(i, states);
+      if (path) return this.planOf(path, null, NaN);
       const { kind } = this.blocks[i] as FlowBlock;
       if (kind === 'float' || kind === 'flush') {
         states = kind === 'float' ? this.float(states, i) : this.flush(states, i);
@@ -75,7 +80,7 @@ class Planner {
       states = out.list();
     }
     // Nothing that waits is left out, whatever the flow.
-    return this.finish(this.flush(states, this.blocks.length));
+    return this.finish(this.flush(states, this.blocks.length), trail);
   }
 
   /** A picture stands on this page, where it fits, or on a later one. */
@@ -211,6 +216,15 @@ class Planner {
     const rows = this.shape.rows - s.held;
     const hold = from === 0 ? (variant.hold ?? 0) : 0;
     let row = from;
+    if (hold === 0 && variant.notes.size === 0) {
+      // Far from the page's end one row is like another.
+      const far = Math.min(n - row, rows - used - this.shape.noteRows(notes) - WINDOW - 1);
+      if (far > 0) {
+        used += far;
+        keep = Math.max(0, keep - far);
+        row += far;
+      }
+    }
     while (row < n) {
       const called = variant.notes.get(row);
       const added = called ? called.reduce((sum, id) => sum + this.shape.noteLines(id), 0) : 0;
@@ -222,7 +236,7 @@ class Planner {
       }
       if (need > rows) {
         const split =
-          added > 0 ? this.splitNote(used + 1, notes, added, called as readonly string[], rows) : 0;
+          added > 0 ? splitNote(this.shape, used + 1, notes, added, called as readonly string[], rows) : 0;
         if (split > 0) {
           // The line stands here with the head of its note; the page is full, the rest of the note goes over.
           const full = { ...s, used: used + 1, notes: notes + added - split, keep: Math.max(0, keep - 1) };
@@ -279,22 +293,6 @@ class Planner {
   private wait(s: State, row: number, n: number, waiting: (States | undefined)[], out: States): void {
     if (row >= n) out.add(s);
     else (waiting[row] ??= new States()).add(s);
-  }
-
-  /** Lines of the last note that must go over to the next page, 0 when it cannot be split there. */
-  private splitNote(
-    used: number,
-    notes: number,
-    added: number,
-    called: readonly string[],
-    rows: number,
-  ): number {
-    const lines = this.shape.noteLines(called.at(-1) as string);
-    for (let over = Math.min(2, lines - 1); over > 0 && over <= lines - 1; over++) {
-      if (lines - over < Math.min(2, lines - 1)) break;
-      if (used + this.shape.noteRows(notes + added - over) <= rows) return over;
-    }
-    return 0;
   }
 
   private room(s: State): number {
@@ -361,7 +359,7 @@ class Planner {
     return { ...next, notes, pending: end.carried - notes };
   }
 
-  private finish(states: readonly State[]): Plan {
+  private finish(states: readonly State[], trail: Trail | null): Plan {
     let best: State | null = null;
     let bestCost = Infinity;
     for (const s of states) {
@@ -378,7 +376,7 @@ class Planner {
     // After a picture that fills the last page nothing is left for another.
     const empty = end.used === 0 && end.held === 0 && end.notes === 0 && end.pending === 0;
     if (empty && end.link !== null && end.link.floats.length > 0)
-      return { ...unwind(end.link, end.choice, this), cost: bestCost };
+      return this.planOf(chainOf(end.link), end.choice, bestCost);
     const last: Link = {
       before: end.link,
       block: this.blocks.length,
@@ -390,28 +388,12 @@ class Planner {
       faults: isShortLast(end) ? ['short-last'] : [],
       floats: end.floats,
     };
-    return { ...unwind(last, end.choice, this), cost: bestCost };
+    return this.planOf(trail?.whole(last) ?? chainOf(last), end.choice, bestCost);
+  }
+
+  private planOf(links: readonly Link[], choice: Choice | null, cost: number): Plan {
+    return { ...unwind(links, choice, this), cost };
   }
 }
 
 const isShortLast = (s: State): boolean => s.link !== null && s.held === 0 && s.used < MIN_LAST_ROWS;
-
-const HEALED: readonly Fault['kind'][] = ['widow', 'orphan', 'stranded', 'unlevel', 'short-last', 'hole'];
-/** Pages before a fault whose paragraphs may change their length, tried one after the other. */
-const REACH = [3, 10];
-
-/** The pages of a chapter. Linear in its length; every row of every block stands on exactly one page. */
-export function planPages(blocks: readonly FlowBlock[], shape: PageShape): Plan {
-  let plan = new Planner(blocks, shape, new Set()).run();
-  for (const reach of REACH) {
-    const bad = plan.faults.filter((f) => HEALED.includes(f.kind));
-    if (bad.length === 0) break;
-    const loose = new Set<number>();
-    for (const f of bad)
-      for (let p = Math.max(0, f.page - reach); p <= Math.min(f.page + 1, plan.pages.length - 1); p++)
-        for (const s of plan.pages[p]?.slices ?? []) loose.add(s.block);
-    const better = new Planner(blocks, shape, loose).run();
-    if (better.cost < plan.cost) plan = better;
-  }
-  return plan;
-}

@@ -101,7 +101,7 @@ export interface State {
 }
 
 /** States with the same key are the same to everything that follows. */
-const keyOf = (s: State): number =>
+export const keyOf = (s: State): number =>
   // Most books have none: the key then stays a small integer.
   (s.held > 0 || s.waiting.length > 0 ? (s.held * 4 + s.waiting.length) * 2 ** 28 : 0) +
   ((((s.used * 64 + Math.min(s.notes, 63)) * 64 + Math.min(s.pending, 63)) * 4 + s.keep) * 2 +
@@ -136,4 +136,21 @@ export function edgeFaults(from: number, row: number, n: number, keep: number): 
   if (n > 1 && n - row === 1) faults.push('widow');
   if (keep > 0) faults.push('stranded');
   return faults;
+}
+
+/** Lines of the last note that must go over to the next page, 0 when it cannot be split there. */
+export function splitNote(
+  shape: PageShape,
+  used: number,
+  notes: number,
+  added: number,
+  called: readonly string[],
+  rows: number,
+): number {
+  const lines = shape.noteLines(called.at(-1) as string);
+  for (let over = Math.min(2, lines - 1); over > 0 && over <= lines - 1; over++) {
+    if (lines - over < Math.min(2, lines - 1)) break;
+    if (used + shape.noteRows(notes + added - over) <= rows) return over;
+  }
+  return 0;
 }

@@ -6,7 +6,7 @@
  */
 import type { Node } from 'prosemirror-model';
 import type { Mp } from '../base';
-import type { Style, Word } from '../type';
+import { HASH, PRIME, type Style, type Word } from '../type';
 
 /** A word space. Its natural width is the face's; it stretches and shrinks by the interior's shares of an em. */
 export interface Space {
@@ -85,10 +85,17 @@ export class Spaces {
 }
 
 const isSpace = (c: number): boolean => c === 32 || c === 9 || c === 10 || c === 13;
-const isNoBreak = (c: number): boolean => c === 0xa0 || c === 0x202f;
-const isDash = (c: number): boolean => c === 45 || c === 0x2010 || c === 0x2013 || c === 0x2014;
+const NO_BREAK_SPACE = 0xa0;
+const isNoBreak = (c: number): boolean => c === NO_BREAK_SPACE || c === 0x202f;
+const HYPHEN = 45;
+const isDash = (c: number): boolean => c === HYPHEN || c === 0x2010 || c === 0x2013 || c === 0x2014;
 /** A line may end after a dash only where the text goes on with a letter, a figure or an opening quotation mark. */
 const OPENS = /[\p{L}\p{N}\u2018\u201c\u00ab(]/u;
+function opens(char: string): boolean {
+  const c = char.charCodeAt(0);
+  // Nearly always a plain letter or a quotation mark: no pattern is asked.
+  return (c >= 97 && c <= 122) || (c >= 65 && c <= 90) || c === 0x201c || OPENS.test(char);
+}
 
 export class ParagraphBuilder {
   private readonly p: Paragraph;
@@ -132,16 +139,20 @@ export class ParagraphBuilder {
       }
       let end = i;
       let after = After.nothing;
+      let hash = HASH;
       while (end < n) {
         const d = text.charCodeAt(end);
-        if (isSpace(d) || isNoBreak(d)) break;
+        // Between the hyphen and the no-break space stand neither spaces nor dashes: nearly all of a text.
+        const plain = d > HYPHEN && d < NO_BREAK_SPACE;
+        if (!plain && (isSpace(d) || isNoBreak(d))) break;
+        hash = Math.imul(hash ^ d, PRIME);
         end++;
-        if (isDash(d) && end > i + 1 && end < n && OPENS.test(text.charAt(end))) {
+        if (!plain && isDash(d) && end > i + 1 && end < n && opens(text.charAt(end))) {
           after = After.dash;
           break;
         }
       }
-      this.push(style.wordIn(text, i, end), after, end - i);
+      this.push(style.wordIn(text, i, end, hash), after, end - i);
       i = end;
     }
     return this;

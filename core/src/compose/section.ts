@@ -11,7 +11,8 @@ import { lies } from './figure';
 import { heldRows } from './floats';
 import type { Flow, FlowBlock, FlowManners, Item } from './flow';
 import { openingBlock } from './opening';
-import { planPages } from './pages';
+import type { KeptParagraphs } from './kept';
+import { planPages } from './plan';
 import type { PagePlan } from './pagestate';
 import type { Setter } from './setter';
 import { SheetWriter, type Sheet } from './sheet';
@@ -38,14 +39,14 @@ export function textFlow(
   section: Section,
   heading: Heading,
   pictures: ReadonlyMap<string, Picture>,
-  notes: Pick<FlowManners, 'notes' | 'gathered'>,
+  manners: Pick<FlowManners, 'notes' | 'gathered' | 'kept'>,
 ): Flow {
   const headed = kindRule(section.kind).opening === 'heading';
   const opening = headed ? openingBlock(s, section.id, heading, sinkOf(s, section)) : null;
   return new FlowBuilder(s, section, pictures, {
     opens: opensText(section.kind),
     small: section.kind === 'copyright-page',
-    ...notes,
+    ...manners,
   }).build(opening);
 }
 
@@ -53,16 +54,17 @@ function sinkOf(s: Setter, section: Section): number {
   return section.kind === 'contents' ? Math.max(2, s.interior.opening.sink - 3) : s.interior.opening.sink;
 }
 
-export function pagesOf(s: Setter, flow: Flow, starts: Side): SectionPages {
+export function pagesOf(
+  s: Setter,
+  flow: Flow,
+  starts: Side,
+  kept: KeptParagraphs | null = null,
+): SectionPages {
   const { interior } = s;
   const noteLines = (id: string): number => flow.notes.get(id)?.items.length ?? 0;
   const rows = rowsOf(interior);
-  const plan = planPages(flow.blocks, {
-    rows,
-    starts,
-    noteLines,
-    noteRows: (lines) => noteRowsOf(s, lines),
-  });
+  const shape = { rows, starts, noteLines, noteRows: (lines: number) => noteRowsOf(s, lines) };
+  const plan = planPages(flow.blocks, shape, kept?.trail);
   const { section } = flow;
   const missing: { char: string; place: Place }[] = [];
   const pages = plan.pages.map(({ used, shortfall, ...page }, i) => {

@@ -53,6 +53,8 @@ export class Setter {
   private readonly figures: string;
   private readonly divider: Divider;
   private readonly styles = new Map<string, Style>();
+  /** Of text without marks, by the very manner that asks again and again. */
+  private readonly plainStyles = new WeakMap<Manner, Style>();
 
   constructor(
     readonly interior: Interior,
@@ -70,6 +72,13 @@ export class Setter {
   }
 
   style(manner: Manner, marks: readonly Mark[] = []): Style {
+    if (marks.length > 0) return this.marked(manner, marks);
+    let style = this.plainStyles.get(manner);
+    if (!style) this.plainStyles.set(manner, (style = this.marked(manner, marks)));
+    return style;
+  }
+
+  private marked(manner: Manner, marks: readonly Mark[]): Style {
     let key = `${manner.size}|${manner.italic ? 'i' : ''}${manner.bold ? 'b' : ''}${manner.smallCaps ? 's' : ''}${manner.capitals ? 'c' : ''}${manner.monospace ? 'm' : ''}${manner.display ? 'd' : ''}${manner.lining ? 'l' : ''}|${manner.tracking ?? 0}`;
     for (const m of marks) key += `/${m.type.name === 'language' ? (m.attrs.tag as string) : m.type.name}`;
     const known = this.styles.get(key);

@@ -9,16 +9,21 @@ interface Planned {
   shape: PageShape;
 }
 
-/** Walks the links back and lays each page's slices and notes out from its head. */
+/** A link and all before it, from the first page on. */
+export function chainOf(last: Link): Link[] {
+  const links: Link[] = [];
+  for (let l: Link | null = last; l; l = l.before) links.push(l);
+  return links.reverse();
+}
+
+/** Lays each page's slices and notes out from its head; `links` are the ends of the pages. */
 export function unwind(
-  last: Link,
+  links: readonly Link[],
   choice: Choice | null,
   { blocks, variants, shape }: Planned,
 ): { pages: PagePlan[]; faults: Fault[] } {
   const chosen = new Map<number, number>();
   for (let c = choice; c; c = c.before) chosen.set(c.block, c.variant);
-  const links: Link[] = [];
-  for (let l: Link | null = last; l; l = l.before) links.unshift(l);
   const pages: PagePlan[] = [];
   const faults: Fault[] = [];
   let block = 0;

@@ -26,8 +26,9 @@ export interface Debris {
 }
 
 export function withoutFurniture(m: Pick<RawManuscript, 'blocks'>): Debris {
-  const out = new Set<number>([...pageNumbers(m.blocks)]);
-  for (const at of runningHeads(m.blocks, out)) out.add(at);
+  const words = wordsBefore(m.blocks);
+  const out = new Set<number>([...pageNumbers(m.blocks, words)]);
+  for (const at of runningHeads(m.blocks, words, out)) out.add(at);
   if (out.size === 0) return { blocks: [...m.blocks], removed: [], joined: 0 };
   const removed: Debris['removed'] = [];
   const blocks: RawBlock[] = [];
@@ -65,8 +66,7 @@ function wordsBefore(blocks: readonly RawBlock[]): number[] {
   });
 }
 
-function* pageNumbers(blocks: readonly RawBlock[]): Generator<number> {
-  const at = wordsBefore(blocks);
+function* pageNumbers(blocks: readonly RawBlock[], at: readonly number[]): Generator<number> {
   let run: { index: number; number: number }[] = [];
   const runs = [run];
   blocks.forEach((b, index) => {
@@ -93,13 +93,17 @@ function* pageNumbers(blocks: readonly RawBlock[]): Generator<number> {
 
 const shape = (text: string): string => text.replace(/\d+/g, '#').replace(/\s+/g, ' ').trim().toLowerCase();
 
-function* runningHeads(blocks: readonly RawBlock[], numbers: ReadonlySet<number>): Generator<number> {
-  const at = wordsBefore(blocks);
+function* runningHeads(
+  blocks: readonly RawBlock[],
+  at: readonly number[],
+  numbers: ReadonlySet<number>,
+): Generator<number> {
   const by = new Map<string, number[]>();
   blocks.forEach((b, i) => {
     if (!isText(b) || numbers.has(i) || b.outline > 0 || b.list || b.breakBefore) return;
     const text = b.text.trim();
-    if (text === '' || countWords(text) > 10 || isBreakText(text) || /[.!?,;]["\u201d\u2019]?$/.test(text))
+    // Nearly all of a text ends like a sentence: the rest is asked of few.
+    if (text === '' || /[.!?,;]["\u201d\u2019]?$/.test(text) || countWords(text) > 10 || isBreakText(text))
       return;
     // Only what looks alike is a habit: the title itself stands larger.
     const key = `${b.size} ${b.bold}\n${shape(text)}`;

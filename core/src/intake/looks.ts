@@ -61,8 +61,9 @@ export function looks(
     score += n;
     reasons.push(why);
   };
+  if (text.length > MAX_CHARS || b.list) return { score: 0, reasons };
   const words = countWords(text);
-  if (words === 0 || words > MAX_WORDS || text.length > MAX_CHARS || b.list) return { score: 0, reasons };
+  if (words === 0 || words > MAX_WORDS) return { score: 0, reasons };
   const above = emptyBefore(blocks, at);
   if (b.breakBefore || above.breaks) add(1.4, 'it stands after a page break');
   else if (above.lines >= 5) add(1.2, 'many blank lines stand above it, as for a new page');

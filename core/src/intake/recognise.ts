@@ -187,6 +187,9 @@ function withoutTitlePage(
   return !above && below <= 40 ? found.slice(1) : [...found];
 }
 
+/** Characters: no heading that a style does not name is longer. */
+const LONG = 400;
+
 function guessAt(
   blocks: readonly RawBlock[],
   at: number,
@@ -194,10 +197,12 @@ function guessAt(
   levels: Levels,
 ): HeadingGuess | null {
   const b = blocks[at] as RawParagraph;
+  const styled = b.outline > 0;
+  // Nearly all of a text.
+  if (!styled && b.text.length > LONG && !/title/i.test(b.style)) return null;
   const text = b.text.replace(/\s+/g, ' ').trim();
   const heading = numberedHeading(text);
   const byWords = kindByWords(text);
-  const styled = b.outline > 0;
   const look = looks(blocks, at, s);
   const base = {
     at,

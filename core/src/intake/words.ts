@@ -103,8 +103,12 @@ export function kindByWords(text: string): SectionKind | null {
   return null;
 }
 
+/** No break is longer, however far its signs stand apart. */
+const BREAK_CHARS = 400;
+
 /** Rows of signs that stand for a break in the text: "* * *", "#", "~", a fleuron. A single dash or bullet is none. */
 export function isBreakText(text: string): boolean {
+  if (text.length > BREAK_CHARS) return false;
   const signs = text.replace(/\s/g, '');
   if (signs === '' || signs.length > 9) return false;
   if (!/^[*#~\u00b7\u2022\u25e6\u2042\u2731\u273b\u2766\u2767=_\u2013\u2014-]+$/.test(signs)) return false;

@@ -28,26 +28,23 @@ export class Bytes {
   private buffer = new Uint8Array(1 << 16);
   length = 0;
 
-  private room(n: number): void {
-    if (this.length + n <= this.buffer.length) return;
-    const bigger = new Uint8Array(Math.max(this.buffer.length * 2, this.length + n));
-    bigger.set(this.buffer.subarray(0, this.length));
-    this.buffer = bigger;
+  /** The bytes themselves, with room for so many more after `length`. */
+  room(n: number): Uint8Array {
+    if (this.length + n > this.buffer.length) {
+      const bigger = new Uint8Array(Math.max(this.buffer.length * 2, this.length + n));
+      bigger.set(this.buffer.subarray(0, this.length));
+      this.buffer = bigger;
+    }
+    return this.buffer;
   }
   ascii(s: string): this {
     this.room(s.length);
     for (let i = 0; i < s.length; i++) this.buffer[this.length++] = s.charCodeAt(i);
     return this;
   }
-  /** A byte of a literal string, escaped where it must be (§7.3.4.2). */
-  literal(b: number): void {
-    this.room(2);
-    if (b === 0x28 || b === 0x29 || b === 0x5c) this.buffer[this.length++] = 0x5c;
-    else if (b === 0x0d) {
-      this.buffer[this.length++] = 0x5c;
-      b = 0x72;
-    }
-    this.buffer[this.length++] = b;
+  /** A two-byte code inside a literal string. */
+  code(glyph: number): void {
+    this.length = putCode(this.room(4), this.length, glyph);
   }
   bytes(b: Uint8Array): this {
     this.room(b.length);
@@ -225,8 +222,7 @@ export function pageContent(
         const use = fonts[font] as FontUse;
         use.spells(space, ' ', 0, 1);
         out.ascii('[(');
-        out.literal(space >> 8);
-        out.literal(space & 255);
+        out.code(space);
         out.ascii(')]TJ\n');
       }
       if (face !== font || runSize !== size) {
@@ -257,7 +253,38 @@ export function pageContent(
   return out.done();
 }
 
-/** Shows a run of glyphs; answers the index of the next character. `em` is the size as drawn, in mp. */
+/** Puts a byte of a literal string, escaped where it must be (§7.3.4.2); answers where the next one goes. */
+function putByte(to: Uint8Array, at: number, byte: number): number {
+  if (byte === 0x28 || byte === 0x29 || byte === 0x5c) to[at++] = 0x5c;
+  else if (byte === 0x0d) {
+    to[at++] = 0x5c;
+    byte = 0x72;
+  }
+  to[at++] = byte;
+  return at;
+}
+const putCode = (to: Uint8Array, at: number, glyph: number): number =>
+  putByte(to, putByte(to, at, glyph >> 8), glyph & 255);
+
+/** Puts a whole number in decimal figures. */
+function putNumber(to: Uint8Array, at: number, n: number): number {
+  if (n < 0) {
+    to[at++] = 0x2d;
+    n = -n;
+  }
+  let unit = 1;
+  while (unit * 10 <= n) unit *= 10;
+  for (; unit >= 1; unit /= 10) to[at++] = 48 + (Math.floor(n / unit) % 10);
+  return at;
+}
+
+/** A glyph with what may stand before it: two codes of four bytes, a correction and its brackets. */
+const GLYPH_ROOM = 48;
+
+/**
+ * Shows a run of glyphs; answers the index of the next character. `em` is the size as drawn, in mp. The bytes are put
+ * one by one here: a book has a million glyphs, and calls would cost more than they do.
+ */
 function glyphs(
   ops: Int32Array,
   from: number,
@@ -270,23 +297,11 @@ function glyphs(
   out: Bytes,
 ): number {
   const thousandth = em / 1000;
+  const half = thousandth / 2;
   let error = 0;
   let open = false;
-  const open_ = (): void => {
-    if (!open) out.ascii('[(');
-    open = true;
-  };
-  const close = (): void => {
-    if (open) out.ascii(')]TJ\n');
-    open = false;
-  };
-  const adjust = (): void => {
-    const n = Math.round(error / thousandth);
-    if (n === 0) return;
-    if (open) out.ascii(`)${-n}(`);
-    else out.ascii(`[${-n}]TJ\n`);
-    error -= n * thousandth;
-  };
+  let to = out.room(count * GLYPH_ROOM);
+  let at = out.length;
   for (let g = 0; g < count; g++) {
     const k = from + g * GLYPH;
     const id = ops[k] as number;
@@ -294,30 +309,60 @@ function glyphs(
     const dy = ops[k + 3] as number;
     const chars = ops[k + 4] as number;
     const last = hyphenated && g === count - 1;
-    const known = chars === 0 || use.spells(id, text, char, chars);
-    const spelled = last ? SOFT_HYPHEN : known ? '' : text.slice(char, char + chars);
+    let spelled = '';
+    if (chars > 0 && !(chars === 1 && use.spellsUnit(id, text.charCodeAt(char))))
+      if (!use.spells(id, text, char, chars)) spelled = text.slice(char, char + chars);
+    if (last) {
+      spelled = SOFT_HYPHEN;
+      use.add(id);
+    }
     char += chars;
     error += dx;
-    if (error > thousandth / 2 || error < -thousandth / 2) adjust();
-    if (spelled !== '' || dy !== 0) {
-      close();
+    if (error > half || error < -half) {
+      const n = Math.round(error / thousandth);
+      if (n !== 0) {
+        to[at++] = open ? RIGHT_PAREN : LEFT_BRACKET;
+        at = putNumber(to, at, -n);
+        if (open) to[at++] = LEFT_PAREN;
+        else for (let i = 0; i < SHOWN.length; i++) to[at++] = SHOWN.charCodeAt(i);
+        error -= n * thousandth;
+      }
+    }
+    const apart = spelled !== '' || dy !== 0;
+    if (apart) {
+      out.length = at;
+      if (open) out.ascii(`)${SHOWN}`);
       if (spelled !== '') out.ascii(actualText(spelled));
       if (dy !== 0) out.ascii(`${ptString(dy)} Ts\n`);
+      open = false;
+      to = out.room((count - g) * GLYPH_ROOM);
+      at = out.length;
     }
-    if (last) use.add(id);
-    open_();
-    out.literal(id >> 8);
-    out.literal(id & 255);
-    if (spelled !== '' || dy !== 0) {
-      close();
+    if (!open) {
+      to[at++] = LEFT_BRACKET;
+      to[at++] = LEFT_PAREN;
+      open = true;
+    }
+    at = putCode(to, at, id);
+    if (apart) {
+      out.length = at;
+      out.ascii(`)${SHOWN}`);
+      open = false;
       if (dy !== 0) out.ascii('0 Ts\n');
       if (spelled !== '') out.ascii('EMC\n');
+      to = out.room((count - g) * GLYPH_ROOM);
+      at = out.length;
     }
     error += (ops[k + 1] as number) - use.width(id) * thousandth - dx;
   }
-  close();
+  out.length = at;
+  if (open) out.ascii(`)${SHOWN}`);
   return char;
 }
+const LEFT_PAREN = 0x28;
+const RIGHT_PAREN = 0x29;
+const LEFT_BRACKET = 0x5b;
+const SHOWN = ']TJ\n';
 
 /** The path to which a picture is clipped (PDF 1.4 §4.4.3), '' for a whole one. `y` turns heights about. */
 function clip(mask: number, x: Mp, top: Mp, width: Mp, height: Mp, y: (mp: Mp) => string): string {

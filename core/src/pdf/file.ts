@@ -3,7 +3,16 @@
  * equal to the trim, nothing a printer refuses (no links, no encryption, no transparency). The screen's: bookmarks, links,
  * the structure of the text, pictures in colour, the cover first. The same book gives the same bytes.
  */
-import { PDFContext, PDFHexString, PDFName, PDFString, PDFWriter, type PDFDict, type PDFRef } from 'pdf-lib';
+import {
+  PDFContext,
+  PDFHexString,
+  PDFName,
+  PDFString,
+  PDFWriter,
+  type PDFArray,
+  type PDFDict,
+  type PDFRef,
+} from 'pdf-lib';
 import { ptString, type Mp } from '../base';
 import { DisplayIndex, displayList, type DrawnPage } from '../compose';
 import { authorsLine, type BookRecord } from '../record';
@@ -125,9 +134,14 @@ async function writeFile(file: WholeFile): Promise<Uint8Array> {
   const resources = context.nextRef();
   const { bleed, size } = file;
   const points = (n: Mp): number => Number(ptString(n));
-  // Boxes begin at 0: with a bleed the page's own corner is moved in by it.
-  const box = [0, 0, points(size.width + 2 * bleed), points(size.height + 2 * bleed)];
-  const cut = [points(bleed), points(bleed), points(bleed + size.width), points(bleed + size.height)];
+  // Boxes begin at 0: with a bleed the page's own corner is moved in by it. All pages share them.
+  const box = context.obj([0, 0, points(size.width + 2 * bleed), points(size.height + 2 * bleed)]);
+  const cut = context.obj([
+    points(bleed),
+    points(bleed),
+    points(bleed + size.width),
+    points(bleed + size.height),
+  ]);
   const moved = bleed
     ? context.register(context.stream(`1 0 0 1 ${ptString(bleed)} ${ptString(bleed)} cm\n`))
     : null;
@@ -216,11 +230,11 @@ export const image = (context: PDFContext, p: PdfPicture): PDFRef =>
 function coverPage(
   context: PDFContext,
   parent: PDFRef,
-  box: readonly number[],
+  box: PDFArray,
   cover: PdfPicture,
   title: string,
 ): PDFRef {
-  const [, , width, height] = box as [number, number, number, number];
+  const { width, height } = box.asRectangle();
   const scale = Math.min(width / cover.width, height / cover.height);
   const [w, h] = [cover.width * scale, cover.height * scale];
   const n = (x: number): string => ptString(Math.round(x * 1000));
@@ -229,7 +243,7 @@ function coverPage(
     context.obj({
       Type: 'Page',
       Parent: parent,
-      MediaBox: [...box],
+      MediaBox: box,
       Resources: { XObject: { C: image(context, cover) } },
       Contents: context.register(context.stream(drawn)),
     } as never),

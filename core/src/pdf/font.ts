@@ -28,6 +28,10 @@ export class FontUse {
   add(glyph: number): void {
     this.used[glyph] = 1;
   }
+  /** Whether a glyph is known to stand for one UTF-16 unit. */
+  spellsUnit(glyph: number, unit: number): boolean {
+    return this.unit[glyph] === unit + 1;
+  }
   /** Notes that a glyph stands for `length` characters of `text`; false when it already stands for others. */
   spells(glyph: number, text: string, at: number, length: number): boolean {
     this.used[glyph] = 1;

@@ -2,8 +2,9 @@
  * Hyphenation by Liang's patterns (F. M. Liang, *Word Hy-phen-a-tion by Com-put-er*, 1983), loaded per language when
  * first wanted. At least two letters stay before a hyphen and three after it; a book's own exceptions come first.
  *
- * The patterns are those of the `hyphen` package, which keeps them as a trie; walking it ourselves is ten times faster
- * than its text interface. At every place the highest level of all patterns that match there counts: odd divides.
+ * The patterns are those of the `hyphen` package, which keeps them as a trie of objects. Their shapes are thousands, and
+ * an engine looks their letters up slowly; so the trie is read once into a table of numbers (`Trie`). At every place the
+ * highest level of all patterns that match there counts: odd divides.
  */
 const LEFT = 2;
 const RIGHT = 3;
@@ -39,27 +40,46 @@ export function patternsFor(language: string): string | null {
   return base in LOADERS ? base : null;
 }
 
+interface Read {
+  trie: Trie;
+  exceptional: ReadonlyMap<string, readonly number[]>;
+}
+const read = new Map<string, Promise<Read>>();
+
+/** Patterns by their name in `LOADERS`, read once; a load that fails is tried again when they are next wanted. */
+async function patternsAt(key: string): Promise<Read | null> {
+  const loader = LOADERS[key];
+  if (!loader) return null;
+  let patterns = read.get(key);
+  if (!patterns) {
+    patterns = loader().then(({ default: set }) => ({
+      trie: new Trie(set),
+      exceptional: new Map(Object.entries(set[2])),
+    }));
+    read.set(key, patterns);
+    patterns.catch(() => read.delete(key));
+  }
+  return patterns;
+}
+
 /** Loads patterns; a language without any is set unhyphenated. `exceptions` are written "rec-ord". */
 export async function loadHyphenator(
   language: string,
   exceptions: readonly string[] = [],
 ): Promise<Hyphenator> {
   const key = patternsFor(language);
-  const loader = key ? LOADERS[key] : undefined;
-  if (!loader) return none;
-  const { default: set } = await loader();
+  const patterns = key ? await patternsAt(key) : null;
+  if (!patterns) return none;
+  const { trie, exceptional } = patterns;
   const own = new Map(exceptions.map((e) => [e.replace(/-/g, '').toLowerCase(), positionsOf(e)]));
-  const known = new Map<string, readonly number[]>();
   return (word) => {
-    let points = known.get(word);
-    if (!points) {
-      const lower = word.toLowerCase();
-      // A few capitals change length in lower case; such words stay whole.
-      const all = lower.length !== word.length ? [] : (own.get(lower) ?? set[2][lower] ?? divide(lower, set));
-      points = all.filter((p) => p >= LEFT && p <= word.length - RIGHT);
-      known.set(word, points);
-    }
-    return points;
+    const lower = word.toLowerCase();
+    // A few capitals change length in lower case; such words stay whole.
+    if (lower.length !== word.length) return [];
+    const given = own.get(lower) ?? exceptional.get(lower);
+    return given
+      ? given.filter((p) => p >= LEFT && p <= word.length - RIGHT)
+      : trie.divide(lower, LEFT, word.length - RIGHT);
   };
 }
 
@@ -71,25 +91,79 @@ function positionsOf(written: string): number[] {
   return points;
 }
 
-function divide(word: string, [table, trie]: PatternSet): number[] {
-  const n = word.length;
-  const dotted = `.${word}.`;
-  const levels = new Uint8Array(n + 3);
-  for (let start = 0; start < dotted.length; start++) {
-    let branch: Branch | null = trie;
-    // A row's first level stands before the pattern's first letter; the leading dot has no place of its own.
-    const base = start === 0 ? 0 : start - 1;
-    for (let i = start; i < dotted.length && branch; i++) {
-      const node: Node | undefined = branch[dotted[i] as string];
-      if (node === undefined) break;
-      const row = typeof node === 'number' ? table[node] : Array.isArray(node) ? table[node[1]] : undefined;
-      if (row)
-        for (let k = 0; k < row.length; k++)
-          if ((row[k] as number) > (levels[base + k] ?? 255)) levels[base + k] = row[k] as number;
-      branch = typeof node === 'number' ? null : Array.isArray(node) ? node[0] : node;
+/** No pattern has a UTF-16 unit from here on. */
+const LETTERS = 0x250;
+
+/**
+ * A pattern trie as numbers. A row of `next` belongs to a branch and has a place for every letter: 0 for no pattern, else
+ * the number of an entry. Of an entry, `branches` says where it goes on (0: nowhere), `rows` which levels it gives (−1: none).
+ */
+class Trie {
+  private readonly letters = new Uint8Array(LETTERS);
+  private readonly next: Int32Array;
+  private readonly branches: Int32Array;
+  private readonly rows: Int32Array;
+  private readonly width: number;
+  private readonly table: readonly (readonly number[])[];
+  private levels = new Uint8Array(64);
+
+  constructor([table, root]: PatternSet) {
+    this.table = table;
+    const trees: Branch[] = [root];
+    const entries: { tree: number; letter: number; branch: number; row: number }[] = [];
+    let count = 0;
+    for (let t = 0; t < trees.length; t++) {
+      const tree = trees[t] as Branch;
+      for (const key in tree) {
+        const unit = key.charCodeAt(0);
+        if (unit >= LETTERS) continue;
+        const letter = (this.letters[unit] ||= ++count);
+        const node = tree[key] as Node;
+        const branch = typeof node === 'number' ? null : Array.isArray(node) ? node[0] : node;
+        const row = typeof node === 'number' ? node : Array.isArray(node) ? node[1] : -1;
+        entries.push({ tree: t, letter, branch: branch ? trees.push(branch) - 1 : 0, row });
+      }
     }
+    this.width = count + 1;
+    this.next = new Int32Array(trees.length * this.width);
+    this.branches = new Int32Array(entries.length + 1);
+    this.rows = new Int32Array(entries.length + 1).fill(-1);
+    entries.forEach(({ tree, letter, branch, row }, i) => {
+      this.next[tree * this.width + letter] = i + 1;
+      this.branches[i + 1] = branch;
+      this.rows[i + 1] = row;
+    });
   }
-  const points: number[] = [];
-  for (let i = 1; i < n; i++) if ((levels[i] as number) & 1) points.push(i);
-  return points;
+
+  /** Places of a word in lower case before which it may be divided, from `least` to `most`. */
+  divide(word: string, least: number, most: number): number[] {
+    const { letters, next, branches, rows, table, width } = this;
+    const n = word.length;
+    if (this.levels.length < n + 3) this.levels = new Uint8Array(n * 2);
+    const levels = this.levels.fill(0, 0, n + 3);
+    const dot = letters[46] as number;
+    // Dots stand for the word's two ends: place −1 and place n.
+    for (let start = -1; start < n; start++) {
+      let tree = 0;
+      for (let i = start; i <= n; i++) {
+        const unit = i < 0 || i === n ? 0 : word.charCodeAt(i);
+        const letter = unit === 0 ? dot : unit < LETTERS ? (letters[unit] as number) : 0;
+        const entry = next[tree * width + letter] as number;
+        if (entry === 0) break;
+        const given = rows[entry] as number;
+        if (given >= 0) {
+          const row = table[given] as readonly number[];
+          // A row's first level stands before the pattern's first letter; the leading dot has no place of its own.
+          const base = start < 0 ? 0 : start;
+          for (let k = 0; k < row.length; k++)
+            if ((row[k] as number) > (levels[base + k] as number)) levels[base + k] = row[k] as number;
+        }
+        tree = branches[entry] as number;
+        if (tree === 0) break;
+      }
+    }
+    const points: number[] = [];
+    for (let i = Math.max(1, least); i <= most && i < n; i++) if ((levels[i] as number) & 1) points.push(i);
+    return points;
+  }
 }

@@ -5,8 +5,9 @@
 import type { Mp } from '../base';
 import type { Face } from './face';
 import { hangLeft, hangRight } from './hang';
+import { Pairs } from './pairs';
 import { MOVED, PLAIN, type WordBook } from './wordbook';
-import { WordTable } from './wordtable';
+import { hashOf, WordTable } from './wordtable';
 
 export interface StyleSpec {
   /** Faces in the order in which they are asked for a glyph; the first sets the metrics. */
@@ -23,15 +24,22 @@ export interface StyleSpec {
   words: WordBook;
 }
 
+/** What a word takes of a line; lengths are millipoints. */
+export interface Extent {
+  readonly width: Mp;
+  /** How far the first and the last glyph may stand outside the measure. */
+  readonly hangLeft: Mp;
+  readonly hangRight: Mp;
+}
+
 /** A shaped word. Shared by every place the word stands in; its glyphs are in the word book under its number. */
-export class Word {
+export class Word implements Extent {
   readonly kind = 'word';
   constructor(
     readonly style: Style,
     readonly text: string,
     readonly number: number,
     readonly width: Mp,
-    /** How far the first and the last glyph may stand outside the measure. */
     readonly hangLeft: Mp,
     readonly hangRight: Mp,
     /** Characters that no face of the chain has. */
@@ -42,19 +50,27 @@ export class Word {
 /** Signs without a shape: soft hyphen, zero-width signs, variation selectors. */
 const IGNORABLE = /\u00ad|[\u200b-\u200f]|[\u2060-\u2064]|\ufeff|[\ufe00-\ufe0f]/u;
 
-const STOPS = ',.;:!?';
-const LETTER = /\p{L}/u;
+/** Room to measure a word in that is not made. */
+const scratch = new Int32Array(256);
+
+/** How far a text may hang over, its first and its last glyph as wide as that. */
+const hangs = (text: string, first: Mp, last: Mp): Omit<Extent, 'width'> => ({
+  hangLeft: Math.round(first * hangLeft(text.charAt(0))),
+  hangRight: Math.round(last * hangRight(text.charAt(text.length - 1))),
+});
 
 export class Style {
   readonly face: Face;
   /** Natural width of the word space. */
   readonly space: Mp;
   private readonly words = new WordTable();
+  private readonly pairs: Pairs;
 
   constructor(readonly spec: StyleSpec) {
     const face = spec.chain[0];
     if (!face) throw new Error('a style needs a face');
     this.face = face;
+    this.pairs = new Pairs(face, spec.features, spec.language, (u) => this.scale(face, u) + spec.tracking);
     this.space = this.scale(face, face.advanceOf(32)) + spec.tracking;
   }
 
@@ -66,57 +82,45 @@ export class Style {
     return this.wordIn(text, 0, text.length);
   }
 
-  /** The word from `from` to `to` of a longer text; nothing is cut out where it is known already. */
-  wordIn(text: string, from: number, to: number): Word {
+  /**
+   * The word from `from` to `to` of a longer text; nothing is cut out where it is known already. Whoever reads the letters
+   * anyway brings their hash.
+   */
+  wordIn(text: string, from: number, to: number, hash = hashOf(text, from, to)): Word {
     const { words } = this;
-    const known = words.find(text, from, to);
+    const known = words.find(text, from, to, hash);
     if (known) return known;
     const own = text.slice(from, to);
-    const made = this.punctuated(own) ?? this.shape(own);
-    words.add(made);
+    const made = this.joined(own) ?? this.shape(own);
+    words.add(made, hash);
     return made;
   }
 
-  /**
-   * A word with one stop after it is the word, the stop, and the kerning of the two letters where they meet: half of all
-   * shaping is saved. Only where all three are single stretches of the first face without a ligature at the seam.
-   */
-  private punctuated(text: string): Word | null {
+  /** What a word would take of a line; none is made where its letters join. */
+  extent(text: string): Extent {
+    const known = this.words.find(text, 0, text.length, hashOf(text));
+    if (known) return known;
+    const n = text.length * 2;
+    const width = n <= scratch.length ? this.pairs.write(text, scratch, 0) : -1;
+    if (width < 0) return this.word(text);
+    return { width, ...hangs(text, scratch[1] as number, scratch[n - 1] as number) };
+  }
+
+  /** A word whose letters do no more to one another than kern; null for any other. */
+  private joined(text: string): Word | null {
+    const { words: book, size, rise } = this.spec;
     const n = text.length;
-    if (
-      n < 4 ||
-      !STOPS.includes(text.charAt(n - 1)) ||
-      !LETTER.test(text.charAt(n - 2)) ||
-      this.spec.tracking !== 0
-    )
-      return null;
-    const core = this.word(text.slice(0, n - 1));
-    const stop = this.word(text.charAt(n - 1));
-    const seam = this.word(text.slice(n - 2));
-    const book = this.spec.words;
-    const [a, b, c] = [core, stop, seam].map((w) => plainRun(book, w.number)) as [
-      PlainRun,
-      PlainRun,
-      PlainRun,
-    ];
-    if (core.missing || a.count < 1 || b.count !== 1 || c.count !== 2) return null;
-    const last = a.at + (a.count - 1) * 2;
-    const id = (at: number): number => (book.data[at] as number) & 0xffff;
-    if (id(last) !== id(c.at) || id(b.at) !== id(c.at + 2)) return null;
     const start = book.begin(1);
-    const at = book.run(book.data[a.at - 5] as number, this.spec.size, this.spec.rise, PLAIN, a.count + 1);
-    const { data } = book;
-    data.copyWithin(at, a.at, a.at + a.count * 2);
-    const end = at + a.count * 2;
-    const kerned = data[c.at + 1] as number;
-    const stopWidth = data[c.at + 3] as number;
-    const width = core.width - (data[last + 1] as number) + kerned + stopWidth;
-    data[end - 1] = kerned;
-    data[end] = id(b.at) | (1 << 16);
-    data[end + 1] = stopWidth;
-    book.length = end + 2;
-    const hang = Math.round(stopWidth * hangRight(text.charAt(n - 1)));
-    return new Word(this, text, book.end(start, text), width, core.hangLeft, hang, '');
+    const at = book.run(book.faceNumber(this.face), size, rise, PLAIN, n);
+    const width = this.pairs.write(text, book.data, at);
+    if (width < 0) {
+      book.length = start;
+      return null;
+    }
+    book.length = at + n * 2;
+    const first = book.data[at + 1] as number;
+    const last = book.data[book.length - 1] as number;
+    return this.made(text, text, start, width, first, last, '');
   }
 
   private shape(text: string): Word {
@@ -158,15 +162,22 @@ export class Style {
       runs++;
     }
     book.data[start] = runs;
-    return new Word(
-      this,
-      text,
-      book.end(start, shown),
-      width,
-      Math.round(first * hangLeft(text.charAt(0))),
-      Math.round(last * hangRight(text.charAt(text.length - 1))),
-      missing,
-    );
+    return this.made(text, shown, start, width, first, last, missing);
+  }
+
+  /** Closes the record that begins at `start`; `first` and `last` are the advances of its first and last glyph. */
+  private made(
+    text: string,
+    shown: string,
+    start: number,
+    width: Mp,
+    first: Mp,
+    last: Mp,
+    missing: string,
+  ): Word {
+    const hang = hangs(text, first, last);
+    const number = this.spec.words.end(start, shown);
+    return new Word(this, text, number, width, hang.hangLeft, hang.hangRight, missing);
   }
 
   /** First glyph of a word, and its face; null for a word without glyphs. */
@@ -197,16 +208,4 @@ export class Style {
     }
     return parts;
   }
-}
-
-/** Where the glyphs of a word begin that is one run with every glyph at its place; none of any other. */
-interface PlainRun {
-  at: number;
-  count: number;
-}
-function plainRun({ starts, data }: WordBook, word: number): PlainRun {
-  const at = starts[word] as number;
-  return data[at] === 1 && data[at + 4] === PLAIN
-    ? { at: at + 6, count: data[at + 5] as number }
-    : { at, count: 0 };
 }

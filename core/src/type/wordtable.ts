@@ -1,56 +1,56 @@
 /**
  * Words by their text, found without cutting the text out of the paragraph it stands in: most words of a book are known
- * already. Open addressing, at most half full; the hash is FNV-1a over UTF-16 units.
+ * already. Open addressing, at most half full; the hash is FNV-1a over UTF-16 units, which whoever looks for the end of a
+ * word takes on the way (`HASH`, `PRIME`).
  */
 import type { Word } from './style';
 
-export class WordTable {
-  /** Index of a word plus one, 0 for a free place. */
-  private slots = new Int32Array(1 << 10);
-  private readonly words: Word[] = [];
-  private readonly hashes: number[] = [];
+export const HASH = 0x811c9dc5 | 0;
+export const PRIME = 0x01000193;
 
-  find(text: string, from: number, to: number): Word | null {
-    const { slots, words, hashes } = this;
-    const hash = hashOf(text, from, to);
-    const mask = slots.length - 1;
-    for (let at = hash & mask; slots[at] !== 0; at = (at + 1) & mask) {
-      const index = (slots[at] as number) - 1;
-      if (hashes[index] === hash && same((words[index] as Word).text, text, from, to))
-        return words[index] as Word;
+export function hashOf(text: string, from = 0, to = text.length): number {
+  let h = HASH;
+  for (let i = from; i < to; i++) h = Math.imul(h ^ text.charCodeAt(i), PRIME);
+  return h;
+}
+
+export class WordTable {
+  /** By place: the hash, and the index of the word plus one, 0 for a free place. */
+  private slots = new Int32Array(1 << 11);
+  private readonly words: Word[] = [];
+
+  /** The word from `from` to `to` of a text; `hash` is that of these characters. */
+  find(text: string, from: number, to: number, hash: number): Word | null {
+    const { slots, words } = this;
+    const mask = slots.length - 2;
+    for (let at = placeOf(hash) & mask; slots[at + 1] !== 0; at = (at + 2) & mask) {
+      if (slots[at] !== hash) continue;
+      const word = words[(slots[at + 1] as number) - 1] as Word;
+      if (word.text.length === to - from && text.startsWith(word.text, from)) return word;
     }
     return null;
   }
 
-  add(word: Word): void {
-    const hash = hashOf(word.text, 0, word.text.length);
+  add(word: Word, hash: number): void {
     this.words.push(word);
-    this.hashes.push(hash);
-    if (this.words.length * 2 > this.slots.length) this.grow();
-    else this.put(hash, this.words.length);
+    if (this.words.length * 4 > this.slots.length) this.grow();
+    this.put(hash, this.words.length);
   }
 
   private put(hash: number, value: number): void {
-    const mask = this.slots.length - 1;
-    let at = hash & mask;
-    while (this.slots[at] !== 0) at = (at + 1) & mask;
-    this.slots[at] = value;
+    const mask = this.slots.length - 2;
+    let at = placeOf(hash) & mask;
+    while (this.slots[at + 1] !== 0) at = (at + 2) & mask;
+    this.slots[at] = hash;
+    this.slots[at + 1] = value;
   }
 
   private grow(): void {
-    this.slots = new Int32Array(this.slots.length * 4);
-    this.hashes.forEach((hash, index) => this.put(hash, index + 1));
+    const before = this.slots;
+    this.slots = new Int32Array(before.length * 4);
+    for (let at = 0; at < before.length; at += 2)
+      if (before[at + 1] !== 0) this.put(before[at] as number, before[at + 1] as number);
   }
 }
 
-function hashOf(text: string, from: number, to: number): number {
-  let h = 0x811c9dc5;
-  for (let i = from; i < to; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return (h ^ (h >>> 15)) & 0x3fffffff;
-}
-
-function same(word: string, text: string, from: number, to: number): boolean {
-  if (word.length !== to - from) return false;
-  for (let i = 0; i < word.length; i++) if (word.charCodeAt(i) !== text.charCodeAt(from + i)) return false;
-  return true;
-}
+const placeOf = (hash: number): number => (hash ^ (hash >>> 15)) << 1;

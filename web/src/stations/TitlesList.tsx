@@ -16,6 +16,9 @@ interface Loaded {
   deleted: TitleRow[];
 }
 
+/** Milliseconds after which the list is drawn and nothing else is to be loaded. Not every browser tells when it is idle. */
+const LOOKED_AT = 400;
+
 export function TitlesList() {
   const router = useRouter();
   const [loaded, setLoaded] = useState<Loaded | null>(null);
@@ -34,12 +37,12 @@ export function TitlesList() {
 
   // While the list is looked at, the programs come that a title opens with.
   useEffect(() => {
-    const idle = requestIdleCallback(() => {
+    const wait = setTimeout(() => {
       void import('@/title/Shell');
       void import('./order/RunningOrder');
       void import('./manuscript/Manuscript');
-    });
-    return () => cancelIdleCallback(idle);
+    }, LOOKED_AT);
+    return () => clearTimeout(wait);
   }, []);
 
   const bringIn = async (f: File | undefined): Promise<void> => {

@@ -107,7 +107,10 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
                 >
                   {s.name}
                   {waits[i] ? (
-                    <span className="text-[12px] text-rubric" aria-label={`${waits[i]} findings`}>
+                    <span
+                      className="text-[12px] text-rubric"
+                      aria-label={waits[i] === 1 ? '1 finding' : `${waits[i]} findings`}
+                    >
                       {waits[i]}
                     </span>
                   ) : null}

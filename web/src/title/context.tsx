@@ -13,6 +13,7 @@ import {
 import { toast } from 'sonner';
 import type { Finding, Place } from '@pagina/core/base';
 import { checkBook } from '@pagina/core/check';
+import { Stopped } from '@/ui/Stopped';
 import { Composer } from './composer';
 import { TitleSession, type Snapshot } from './session';
 
@@ -63,7 +64,7 @@ export function TitleProvider({ id, children }: { id: string; children: ReactNod
     () => title && { ...title, place, goTo, cursor, setCursor },
     [title, place, goTo, cursor],
   );
-  if (trouble) return <p className="p-8 text-rubric">{trouble}</p>;
+  if (trouble) return <Stopped why={trouble} />;
   if (!value) return <p className="p-8 text-ink-soft">Opening the title …</p>;
   return (
     <Context.Provider value={value}>

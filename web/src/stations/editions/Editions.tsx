@@ -73,7 +73,7 @@ export function Editions() {
     <div className="h-full overflow-auto bg-sheet">
       <table className="w-full table-fixed border-collapse">
         <colgroup>
-          {['120px', '136px', '190px', '96px', '96px', '', '168px', '200px'].map((width, i) => (
+          {['118px', '130px', '184px', '88px', '128px', '', '164px', '276px'].map((width, i) => (
             <col key={i} style={width ? { width } : undefined} />
           ))}
         </colgroup>

@@ -87,8 +87,9 @@ function Counts({ view }: { view: EditorView | null }) {
     const timer = setTimeout(() => setAll(wordsIn(book)), COUNT_AFTER);
     return () => clearTimeout(timer);
   }, [book]);
+  const chosen = state && from < to ? countWords(state.doc.textBetween(from, to, ' ', ' ')) : null;
   const parts = [
-    state && from < to ? `${n(countWords(state.doc.textBetween(from, to, ' ', ' ')))} words chosen` : '',
+    chosen === null ? '' : `${n(chosen)} ${chosen === 1 ? 'word' : 'words'} chosen`,
     state ? `${n(wordsOf(state.doc))} in the section` : '',
     all === null ? '' : `${n(all)} words, ${readingTime(all)} to read`,
   ];

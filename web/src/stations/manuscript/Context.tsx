@@ -322,8 +322,11 @@ function TellingBar({ view, name, onDone }: { view: EditorView; name: Telling; o
       {wrong ? (
         <span className="text-rubric">{wrong}</span>
       ) : name === 'link' && kind === 'shop' ? (
-        <span className="text-[13px] text-ink-soft">
-          Kept by its ISBN. Each outlet’s own ebook leads to the book there; other files show the words.
+        <span
+          className="text-[13px] whitespace-nowrap text-ink-soft"
+          title="The book is kept by its ISBN. Files made for no outlet show the words alone."
+        >
+          Each outlet’s own ebook leads to the book there.
         </span>
       ) : null}
     </form>
