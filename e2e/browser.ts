@@ -1,6 +1,6 @@
 /** A page in Debian's Chromium, and the few things every browser test does. */
-import { chromium, type Browser, type Page } from 'playwright-core';
-import { inject } from 'vitest';
+import { chromium, type Browser, type Locator, type Page } from 'playwright-core';
+import { expect, inject } from 'vitest';
 import { AxeBuilder } from './axe';
 
 export const address = (): string => inject('address');
@@ -61,6 +61,12 @@ export async function saved(page: Page): Promise<void> {
   );
   await page.waitForSelector('[data-saving="saved"]');
 }
+/** Chooses the text of a block. The editor hears of a selection a moment after the browser has made it. */
+export async function chooseText(page: Page, block: Locator): Promise<void> {
+  await block.selectText();
+  await expect.poll(() => page.textContent('[data-counts]')).toMatch(/words? chosen/);
+}
+
 export const pagesInStrip = async (page: Page): Promise<number> =>
   Number(await page.getAttribute('[data-pages]', 'data-pages'));
 export const kinds = (page: Page): Promise<(string | null)[]> =>

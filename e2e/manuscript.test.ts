@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
 import { png } from '../core/test/fixtures/manuscript';
-import { AxeBuilder, bringIn, openBrowser, saved, serverBook, station, textOf } from './browser';
+import { AxeBuilder, bringIn, chooseText, openBrowser, saved, serverBook, station, textOf } from './browser';
 
 let browser: Browser;
 let page: Page;
@@ -136,7 +136,7 @@ describe('styles of paragraphs', () => {
 
 describe('words', () => {
   it('are marked and cleared of their marks', async () => {
-    await (await boat()).locator('p').first().selectText();
+    await chooseText(page, (await boat()).locator('p').first());
     await page.keyboard.press('Control+i');
     await page.keyboard.press('Control+b');
     await page.getByRole('button', { name: 'More marks' }).click();

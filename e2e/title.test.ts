@@ -9,6 +9,7 @@ import {
   address,
   AxeBuilder,
   bringIn,
+  chooseText,
   kinds,
   openBrowser,
   pagesInStrip,
@@ -216,9 +217,7 @@ describe('the manuscript', () => {
     await page.getByLabel('Style of the paragraph').selectOption('subhead2');
     expect(await page.textContent('[data-style-name]')).toBe('Subhead 2');
     await page.getByLabel('Style of the paragraph').selectOption('text');
-    await editor().locator('p').nth(1).selectText();
-    // The editor hears of a selection a moment after the browser has made it.
-    await expect.poll(() => page.textContent('[data-counts]')).toMatch(/words chosen/);
+    await chooseText(page, editor().locator('p').nth(1));
     await page.keyboard.press('Control+i');
     expect(await editor().locator('p').nth(1).locator('em').count()).toBe(1);
     const rules = await editor().locator('hr').count();
