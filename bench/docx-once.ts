@@ -5,7 +5,10 @@
 import { readFileSync } from 'node:fs';
 import mammoth from 'mammoth';
 import { readManuscript } from '@pagina/core/intake';
+import { inflateByHost } from '@pagina/make';
 import '../core/src/intake/docx';
+
+inflateByHost();
 
 const [file, first] = process.argv.slice(2) as [string, 'ours' | 'theirs'];
 const bytes = readFileSync(file);

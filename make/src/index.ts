@@ -6,3 +6,4 @@ export * from './print';
 export * from './bookfile';
 export * from './ebook';
 export * from './strays';
+export * from './inflate';

@@ -15,7 +15,14 @@ import { bySeverity, type Finding } from '@pagina/core/base';
 import { compose } from '@pagina/core/compose';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
 import { bookAddressAt, outletNamed } from '@pagina/core/outlets';
-import { ignoreStrays, makeEbook, makePrint, settleForOneFile, typeSource } from '@pagina/make';
+import {
+  ignoreStrays,
+  inflateByHost,
+  makeEbook,
+  makePrint,
+  settleForOneFile,
+  typeSource,
+} from '@pagina/make';
 import type { FromChild, Task } from './tasks';
 
 const say = (m: FromChild): Promise<void> => new Promise((done) => process.send?.(m, () => done()));
@@ -142,6 +149,7 @@ const MARKS: Record<string, string> = {
 
 settleForOneFile();
 ignoreStrays();
+inflateByHost();
 process.once('message', (task: Task) => {
   (task.kind === 'read' ? read(task) : make(task))
     .then(say, (e: unknown) =>

@@ -2,10 +2,16 @@
  * Zip containers, bounded when read and deterministic when written (PKWARE APPNOTE 6.3.3).
  *
  * Reading goes by the central directory first, so that a bomb is refused before a byte of it is inflated;
- * the inflater then gets a buffer of exactly the declared size, so a lying directory fails as well.
+ * the inflater then gets no more room than the declared size, so a lying directory fails as well.
  */
 import { inflateSync, zipSync, type Zippable } from 'fflate';
 import { done, refused, type Outcome } from './outcome';
+
+/** Raw deflate data to at most `size` bytes. Throws on damaged data and where there is more. */
+export type Inflater = (data: Uint8Array, size: number) => Uint8Array;
+let inflater: Inflater = (data, size) => inflateSync(data, { out: new Uint8Array(size) });
+/** Where the host has an inflater of its own, containers are read with that one. */
+export const useInflater = (hosts: Inflater): void => void (inflater = hosts);
 
 export interface ZipLimits {
   entries: number;
@@ -82,7 +88,7 @@ export function openZip(bytes: Uint8Array, limits: ZipLimits = ZIP_LIMITS): Outc
       const start = e.offset + 30 + u16(bytes, e.offset + 26) + u16(bytes, e.offset + 28);
       const data = bytes.subarray(start, start + e.compressed);
       if (data.length < e.compressed) throw new Error(`${name} is cut short`);
-      return e.method === 0 ? data : inflateSync(data, { out: new Uint8Array(e.size) });
+      return e.method === 0 ? data : inflater(data, e.size);
     },
   });
 }

@@ -26,7 +26,9 @@ export interface Debris {
 }
 
 export function withoutFurniture(m: Pick<RawManuscript, 'blocks'>): Debris {
-  const words = wordsBefore(m.blocks);
+  // Most manuscripts have nothing that would have to be counted.
+  let counted: number[] | null = null;
+  const words = (at: number): number => (counted ??= wordsBefore(m.blocks))[at] as number;
   const out = new Set<number>([...pageNumbers(m.blocks, words)]);
   for (const at of runningHeads(m.blocks, words, out)) out.add(at);
   if (out.size === 0) return { blocks: [...m.blocks], removed: [], joined: 0 };
@@ -66,7 +68,7 @@ function wordsBefore(blocks: readonly RawBlock[]): number[] {
   });
 }
 
-function* pageNumbers(blocks: readonly RawBlock[], at: readonly number[]): Generator<number> {
+function* pageNumbers(blocks: readonly RawBlock[], at: (block: number) => number): Generator<number> {
   let run: { index: number; number: number }[] = [];
   const runs = [run];
   blocks.forEach((b, index) => {
@@ -86,7 +88,7 @@ function* pageNumbers(blocks: readonly RawBlock[], at: readonly number[]): Gener
     const first = r[0];
     const last = r.at(-1);
     if (r.length < OFTEN || !first || !last) continue;
-    const each = ((at[last.index] as number) - (at[first.index] as number)) / (r.length - 1);
+    const each = (at(last.index) - at(first.index)) / (r.length - 1);
     if (each > 20 && each < PAGE) for (const { index } of r) yield index;
   }
 }
@@ -95,7 +97,7 @@ const shape = (text: string): string => text.replace(/\d+/g, '#').replace(/\s+/g
 
 function* runningHeads(
   blocks: readonly RawBlock[],
-  at: readonly number[],
+  at: (block: number) => number,
   numbers: ReadonlySet<number>,
 ): Generator<number> {
   const by = new Map<string, number[]>();
@@ -113,7 +115,7 @@ function* runningHeads(
     const first = places[0] as number;
     const last = places.at(-1) as number;
     if (places.length < OFTEN) continue;
-    const each = ((at[last] as number) - (at[first] as number)) / (places.length - 1);
+    const each = (at(last) - at(first)) / (places.length - 1);
     if (each < 20 || each > PAGE * 2) continue;
     const beside = places.filter((i) => [i - 2, i - 1, i + 1, i + 2].some((k) => numbers.has(k))).length;
     const said = key.slice(key.indexOf('\n'));
