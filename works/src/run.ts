@@ -218,6 +218,8 @@ export class Runner {
           '--initial-old-space-size=256',
         ],
         stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+        // It speaks to no one: certificates of the surroundings, which Node would read first of all, are not wanted.
+        env: { ...process.env, NODE_EXTRA_CA_CERTS: undefined },
       });
       this.current = child;
       let last: FromChild | null = null;

@@ -56,18 +56,20 @@ export function coreByPattern(text: string): [from: number, to: number] | null {
 }
 
 export class Divider {
-  private readonly known = new Map<Word, readonly Division[]>();
+  /** By the word's number: all words that a setter divides are of one word book. */
+  private readonly known: (readonly Division[] | null)[] = [];
   constructor(private readonly hyphenate: Hyphenator) {}
 
   of(word: Word): readonly Division[] {
-    let divisions = this.known.get(word);
+    const { number, text, style } = word;
+    let divisions = number < this.known.length ? this.known[number] : null;
     if (!divisions) {
-      const { text, style } = word;
       divisions = this.points(text).map((cut) =>
         division(word, cut, style.extent(`${text.slice(0, cut)}-`), style.extent(text.slice(cut))),
       );
       if (divisions.length === 0) divisions = NONE;
-      this.known.set(word, divisions);
+      while (this.known.length <= number) this.known.push(null);
+      this.known[number] = divisions;
     }
     return divisions;
   }

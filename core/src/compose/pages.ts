@@ -13,6 +13,7 @@ import type { FlowBlock, Variant } from './flow';
 import {
   COST,
   edgeFaults,
+  filled,
   MIN_LAST_ROWS,
   short,
   splitNote,
@@ -119,7 +120,7 @@ export class Planner {
     for (const s of states) {
       const need = (s.used === 0 ? 0 : block.before) + rows;
       if (this.room(s) - need > WINDOW)
-        out.add({ ...s, used: s.used + need, keep: Math.max(0, s.keep - rows) });
+        out.add(filled(s, s.used + need, s.notes, Math.max(0, s.keep - rows)));
       else near.push(s);
     }
     return near;
@@ -163,12 +164,8 @@ export class Planner {
     const start = new States();
     for (const s of entering) {
       const before = s.used === 0 ? 0 : block.before;
-      start.add({
-        ...s,
-        used: s.used + before,
-        cost: s.cost + variant.cost,
-        choice: v === 0 ? s.choice : { before: s.choice, block: i, variant: v },
-      });
+      const choice = v === 0 ? s.choice : { before: s.choice, block: i, variant: v };
+      start.add(filled(s, s.used + before, s.notes, s.keep, s.cost + variant.cost, choice));
     }
     waiting[0] = start;
     for (let from = 0; from < n; from++) {
@@ -194,12 +191,9 @@ export class Planner {
       return;
     }
     const tooHigh = variant.rows > this.room(s);
-    out.add({
-      ...s,
-      used: Math.min(s.used + variant.rows, this.shape.rows - s.held),
-      keep: block.keep > 0 ? block.keep : Math.max(0, s.keep - variant.rows),
-      cost: s.cost + (tooHigh ? COST.overfull : 0),
-    });
+    const used = Math.min(s.used + variant.rows, this.shape.rows - s.held);
+    const keep = block.keep > 0 ? block.keep : Math.max(0, s.keep - variant.rows);
+    out.add(filled(s, used, s.notes, keep, s.cost + (tooHigh ? COST.overfull : 0)));
   }
 
   private placeText(
@@ -239,7 +233,7 @@ export class Planner {
           added > 0 ? splitNote(this.shape, used + 1, notes, added, called as readonly string[], rows) : 0;
         if (split > 0) {
           // The line stands here with the head of its note; the page is full, the rest of the note goes over.
-          const full = { ...s, used: used + 1, notes: notes + added - split, keep: Math.max(0, keep - 1) };
+          const full = filled(s, used + 1, notes + added - split, Math.max(0, keep - 1));
           const ended = this.newPage(
             full,
             i,
@@ -253,7 +247,7 @@ export class Planner {
         }
         if (row > from) {
           this.wait(
-            this.newPage({ ...s, used, notes, keep }, i, row, v, 0, edgeFaults(from, row, n, keep), variant),
+            this.newPage(filled(s, used, notes, keep), i, row, v, 0, edgeFaults(from, row, n, keep), variant),
             row,
             n,
             waiting,
@@ -263,7 +257,7 @@ export class Planner {
           this.placeText(i, v, variant, this.newPage(s, i, from, v, 0, []), from, waiting, out);
         } else if (split === 0) {
           // Nothing fits on an empty page: the line stands there all the same and its notes go over, so that no text is lost.
-          const crowded = { ...s, used: 1, notes: notes + added, cost: s.cost + COST.overfull };
+          const crowded = filled(s, 1, notes + added, s.keep, s.cost + COST.overfull);
           this.wait(this.newPage(crowded, i, row + 1, v, added, [], variant), row + 1, n, waiting, out);
         }
         return;
@@ -275,7 +269,7 @@ export class Planner {
       const left = rows - used - this.shape.noteRows(notes);
       if (row < n && left <= WINDOW && row >= hold) {
         const ended = this.newPage(
-          { ...s, used, notes, keep },
+          filled(s, used, notes, keep),
           i,
           row,
           v,
@@ -286,7 +280,7 @@ export class Planner {
         this.wait(ended, row, n, waiting, out);
       }
     }
-    out.add({ ...s, used, notes, keep });
+    out.add(filled(s, used, notes, keep));
   }
 
   /** A state that goes on with row `row` of the block, or is done with it. */

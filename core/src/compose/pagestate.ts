@@ -100,6 +100,29 @@ export interface State {
   choice: Choice | null;
 }
 
+/** The state with other rows, notes and rows to keep, and what else has changed. All fields are named: copies of one shape. */
+export const filled = (
+  s: State,
+  used: number,
+  notes: number,
+  keep: number,
+  cost = s.cost,
+  choice = s.choice,
+): State => ({
+  used,
+  notes,
+  pending: s.pending,
+  keep,
+  held: s.held,
+  floats: s.floats,
+  waiting: s.waiting,
+  recto: s.recto,
+  level: s.level,
+  cost,
+  link: s.link,
+  choice,
+});
+
 /** States with the same key are the same to everything that follows. */
 export const keyOf = (s: State): number =>
   // Most books have none: the key then stays a small integer.

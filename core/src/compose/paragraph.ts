@@ -62,7 +62,7 @@ export interface SpaceShares {
 export class Spaces {
   private readonly made = new Map<Style, [Space, Space]>();
   constructor(private readonly shares: SpaceShares) {}
-  of(style: Style, breakable: boolean): Space {
+  of(style: Style): readonly [fixed: Space, breakable: Space] {
     let pair = this.made.get(style);
     if (!pair) {
       const em = style.spec.size;
@@ -80,7 +80,7 @@ export class Spaces {
       pair = [make(false), make(true)];
       this.made.set(style, pair);
     }
-    return pair[breakable ? 1 : 0];
+    return pair;
   }
 }
 
@@ -129,11 +129,12 @@ export class ParagraphBuilder {
 
   text(text: string, style: Style): this {
     const n = text.length;
+    const [fixed, breakable] = this.spaces.of(style);
     let i = 0;
     while (i < n) {
       const c = text.charCodeAt(i);
       if (isSpace(c) || isNoBreak(c)) {
-        this.push(this.spaces.of(style, isSpace(c)), After.nothing, 1);
+        this.push(isSpace(c) ? breakable : fixed, After.nothing, 1);
         i++;
         continue;
       }

@@ -53,11 +53,11 @@ const IGNORABLE = /\u00ad|[\u200b-\u200f]|[\u2060-\u2064]|\ufeff|[\ufe00-\ufe0f]
 /** Room to measure a word in that is not made. */
 const scratch = new Int32Array(256);
 
-/** How far a text may hang over, its first and its last glyph as wide as that. */
-const hangs = (text: string, first: Mp, last: Mp): Omit<Extent, 'width'> => ({
-  hangLeft: Math.round(first * hangLeft(text.charAt(0))),
-  hangRight: Math.round(last * hangRight(text.charAt(text.length - 1))),
-});
+/** How far a text may hang over, its first or its last glyph as wide as that; a text of no characters nowhere. */
+const overLeft = (text: string, first: Mp): Mp =>
+  text === '' ? 0 : Math.round(first * hangLeft(text.charCodeAt(0)));
+const overRight = (text: string, last: Mp): Mp =>
+  text === '' ? 0 : Math.round(last * hangRight(text.charCodeAt(text.length - 1)));
 
 export class Style {
   readonly face: Face;
@@ -103,7 +103,8 @@ export class Style {
     const n = text.length * 2;
     const width = n <= scratch.length ? this.pairs.write(text, scratch, 0) : -1;
     if (width < 0) return this.word(text);
-    return { width, ...hangs(text, scratch[1] as number, scratch[n - 1] as number) };
+    const hangLeft = overLeft(text, scratch[1] as number);
+    return { width, hangLeft, hangRight: overRight(text, scratch[n - 1] as number) };
   }
 
   /** A word whose letters do no more to one another than kern; null for any other. */
@@ -175,9 +176,8 @@ export class Style {
     last: Mp,
     missing: string,
   ): Word {
-    const hang = hangs(text, first, last);
     const number = this.spec.words.end(start, shown);
-    return new Word(this, text, number, width, hang.hangLeft, hang.hangRight, missing);
+    return new Word(this, text, number, width, overLeft(text, first), overRight(text, last), missing);
   }
 
   /** First glyph of a word, and its face; null for a word without glyphs. */
