@@ -1,5 +1,8 @@
 /** The demo's pictures and covers, drawn here as SVG and turned into files by sharp. */
+import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
+import { Face } from '@pagina/core/type';
+import { facePath, typeSource } from '@pagina/make';
 
 const png = async (svg: string, width: number): Promise<Uint8Array> =>
   new Uint8Array(
@@ -41,17 +44,40 @@ function beam(): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 900 600"><rect width="900" height="600" fill="#efede7"/>${rafters}<path d="M450 0 v120" stroke="#24282a" stroke-width="9"/><path d="M150 168 Q450 118 750 168 l-4 14 Q450 142 154 182 z" fill="#24282a"/><circle cx="450" cy="140" r="19" fill="#efede7" stroke="#24282a" stroke-width="8"/><path d="M450 120 l-7 -40 h14 z" fill="#24282a"/>${pan(154)}${pan(746)}<path d="M0 560 h900 v40 h-900 z" fill="#bdbab1"/></svg>`;
 }
 
-/** A cover of 1,700 × 2,600: type over a field of lines, in two colours. */
-function cover(title: string[], author: string, ground: string, ink: string, mark: string): string {
-  const lines = Array.from({ length: 34 }, (_, i) => {
+/** Draws words as outlines: what letters the machine has makes no difference. */
+type Letters = (words: string, size: number, y: number, spacing: number, ink: string) => string;
+async function letters(): Promise<Letters> {
+  const { harfbuzz } = await typeSource();
+  const face = new Face('EB Garamond', readFileSync(facePath('EB Garamond')), harfbuzz);
+  return (words, size, y, spacing, ink) => {
+    const scale = size / face.upem;
+    const g = face.shape(words, '', 'en');
+    let x = 0;
+    const drawn: string[] = [];
+    for (let i = 0; i < g.count; i++) {
+      drawn.push(`<path transform="translate(${x} 0)" d="${face.path(g.ids[i] as number)}"/>`);
+      x += (g.advances[i] as number) + spacing / scale;
+    }
+    const left = 850 - ((x - spacing / scale) * scale) / 2;
+    return `<g fill="${ink}" transform="translate(${left} ${y}) scale(${scale} ${-scale})">${drawn.join('')}</g>`;
+  };
+}
+
+/** A cover of 1,700 × 2,600: type over a field of lines, in two colours, its author on the ground below. */
+function cover(
+  set: Letters,
+  title: string[],
+  author: string,
+  ground: string,
+  ink: string,
+  mark: string,
+): string {
+  const lines = Array.from({ length: 26 }, (_, i) => {
     const y = 1180 + i * (20 + i * 0.75);
     return `<path d="M0 ${y} C 420 ${y - 40 + i * 2}, 900 ${y + 46 - i}, 1700 ${y - 10}" fill="none" stroke="${ink}" stroke-opacity="${0.25 + i * 0.02}" stroke-width="${1.5 + i * 0.22}"/>`;
   });
-  const words = title.map(
-    (t, i) =>
-      `<text x="850" y="${440 + i * 210}" text-anchor="middle" font-family="EB Garamond, Georgia, serif" font-size="190" fill="${ink}">${t}</text>`,
-  );
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1700 2600"><rect width="1700" height="2600" fill="${ground}"/>${lines.join('')}${mark}${words.join('')}<text x="850" y="2440" text-anchor="middle" font-family="EB Garamond, Georgia, serif" font-size="92" letter-spacing="6" fill="${ink}">${author}</text></svg>`;
+  const words = title.map((t, i) => set(t, 250, 460 + i * 240, 0, ink));
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1700 2600"><rect width="1700" height="2600" fill="${ground}"/>${lines.join('')}${mark}${words.join('')}${set(author, 104, 2370, 8, ink)}</svg>`;
 }
 
 const row = (n: number): string =>
@@ -61,38 +87,44 @@ const row = (n: number): string =>
       `<rect x="${330 + i * 104 - i * i * 1.6}" y="${1560 - i * 36}" width="${30 - i * 2.2}" height="${330 - i * 27}" fill="#1d2a30"/>`,
   ).join('');
 
+/** Pixels across a cover: 300 an inch and some over on the largest trim of the demo, bleed and all. */
+const ACROSS = 1_850;
+
 export async function demoPictures(): Promise<Map<string, Uint8Array>> {
+  const set = await letters();
   return new Map([
     ['post', await png(posts(), 1800)],
     ['beam', await png(beam(), 1800)],
     [
       'cover-salt',
-      await png(cover(['The Salt', 'Clerk'], 'Maren Oakhollis', '#e8e1d0', '#1d2a30', row(11)), 1700),
+      await png(cover(set, ['The Salt', 'Clerk'], 'Maren Oakhollis', '#e8e1d0', '#1d2a30', row(11)), ACROSS),
     ],
     [
       'cover-bees',
       await png(
         cover(
+          set,
           ['Bees on a', 'Flat Roof'],
           'Tobin Aldergate',
           '#ead9a6',
           '#3a2c12',
           '<path d="M560 1240 h580 v60 h-580 z M600 1300 h500 v230 h-500 z M600 1545 h500 v230 h-500 z M720 1700 h260 v34 h-260 z" fill="#3a2c12" fill-rule="evenodd"/>',
         ),
-        1700,
+        ACROSS,
       ),
     ],
     [
       'cover-ferry',
       await png(
         cover(
+          set,
           ['The Winter', 'Ferry'],
           'Maren Oakhollis',
           '#22303a',
           '#e9e4d6',
           '<path d="M480 1500 h740 l-90 130 h-560 z M640 1400 h360 v90 h-360 z M930 1290 h60 v110 h-60 z" fill="#e9e4d6"/>',
         ),
-        1700,
+        ACROSS,
       ),
     ],
   ]);

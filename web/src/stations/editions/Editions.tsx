@@ -73,7 +73,7 @@ export function Editions() {
     <div className="h-full overflow-auto bg-sheet">
       <table className="w-full table-fixed border-collapse">
         <colgroup>
-          {['118px', '130px', '184px', '88px', '128px', '', '164px', '276px'].map((width, i) => (
+          {['136px', '130px', '182px', '86px', '122px', '', '160px', '204px'].map((width, i) => (
             <col key={i} style={width ? { width } : undefined} />
           ))}
         </colgroup>
@@ -178,8 +178,13 @@ function Row({
             <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
           </span>
         ) : (
-          <Button kind={product || aside ? 'plain' : 'primary'} onClick={() => void session.make(id)}>
-            {`Make the ${called}${product ? ' again' : ''}`}
+          // Below a name of its own row the short word says enough; whoever hears it alone hears of what.
+          <Button
+            kind={product || aside ? 'plain' : 'primary'}
+            aria-label={product ? `Make again: the ${called}` : undefined}
+            onClick={() => void session.make(id)}
+          >
+            {product ? 'Make again' : `Make the ${called}`}
           </Button>
         )}
         <Ended job={job} />
