@@ -191,7 +191,7 @@ it('a design of one’s own is kept and used in another title', async () => {
   await page.getByRole('button', { name: 'Your own designs' }).click();
   await page.getByLabel('Keep this design as').fill('Our novels');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await page.getByText('Kept as "Our novels"').waitFor();
+  await page.getByText('Kept as “Our novels”').waitFor();
   const other = await bringIn(page, 'other.md', Buffer.from(manuscript));
   await open(other);
   await page.getByRole('combobox', { name: /^Interior/ }).selectOption('Our novels');

@@ -75,7 +75,7 @@ function reasonsAgainst(slip: Slip, file: Uint8Array): string[] {
   const facts = readEpub(file);
   if (facts.fault) return [`The ebook cannot be opened: ${facts.fault}.`];
   if (plain(facts.title) !== plain(slip.title))
-    reasons.push(`The ebook calls itself "${facts.title}", the slip "${slip.title}".`);
+    reasons.push(`The ebook calls itself “${facts.title}”, the slip “${slip.title}”.`);
   for (const a of slip.authors)
     if (!facts.authors.some((f) => plain(f) === plain(a)))
       reasons.push(`The ebook does not name ${a} as author.`);

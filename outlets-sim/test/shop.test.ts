@@ -74,7 +74,7 @@ describe('the stand-in shop', () => {
     expect(states).toEqual(['received', 'with the shop', 'with the shop', 'on sale']);
   });
   it.each([
-    ['another title', ebook('The Boat'), {}, /calls itself "The Boat"/],
+    ['another title', ebook('The Boat'), {}, /calls itself “The Boat”/],
     ['another author', ebook(), { authors: ['Tom Pell'] }, /does not name Tom Pell/],
     ['another ISBN', ebook('The Ferry', { isbn: '9780306406157' }), {}, /the slip the ISBN/],
     ['no cover', ebook('The Ferry', { cover: false }), {}, /no cover/],

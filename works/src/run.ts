@@ -100,7 +100,7 @@ export class Runner {
     if (job.kind === 'reread') return this.reread(job, folder);
     if (job.kind === 'make') return this.make(job, folder);
     if (job.kind === 'send') return this.send(job);
-    return Promise.resolve({ state: 'failed', error: `There is no such work as "${job.kind}".` });
+    return Promise.resolve({ state: 'failed', error: `There is no such work as “${job.kind}”.` });
   }
 
   private async send(job: Job): Promise<End> {

@@ -35,7 +35,7 @@ export function checkBookAgreement(book: Book): Finding[] {
         add(
           'title-page',
           'blocker',
-          `The title page does not carry the title of the record, "${record.title}".`,
+          `The title page does not carry the title of the record, “${record.title}”.`,
           { place: { section: s.id }, why: 'Shops compare the two and refuse the book.' },
         );
       const author = authorsLine(record);
@@ -119,7 +119,7 @@ export function checkFileAgreement(book: Book, edition: Edition, file: FileFacts
       why: 'Shops compare file and record and refuse what differs.',
     });
   if (!plain(file.title).startsWith(plain(record.title)))
-    add('file-title', `The file calls itself "${file.title}", the record "${record.title}".`);
+    add('file-title', `The file calls itself “${file.title}”, the record “${record.title}”.`);
   for (const c of record.contributors)
     if (c.role === 'author' && !plain(file.author).includes(plain(c.name)))
       add('file-author', `The file does not name ${c.name} as author.`);

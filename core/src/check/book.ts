@@ -57,7 +57,7 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
     s.numbered &&
     rule.numbered
   )
-    add('doubled-number', 'caution', `The title "${s.title}" carries its number, which is printed as well.`, {
+    add('doubled-number', 'caution', `The title “${s.title}” carries its number, which is printed as well.`, {
       place,
     });
   s.content.descendants((n) => {

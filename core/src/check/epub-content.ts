@@ -49,7 +49,7 @@ export const CONTENT_RULES: Rule<EpubSubject>[] = [
           if (!to) {
             if (el.name !== 'a' && !remote.has(href) && !href.startsWith('data:'))
               yield {
-                message: `"${href}" would be fetched from outside the book.`,
+                message: `“${href}” would be fetched from outside the book.`,
                 file: d.path,
                 line: el.line,
                 column: el.column,
@@ -58,14 +58,14 @@ export const CONTENT_RULES: Rule<EpubSubject>[] = [
           }
           if (!names.has(to.path))
             yield {
-              message: `The link to "${href}" leads nowhere: there is no such file.`,
+              message: `The link to “${href}” leads nowhere: there is no such file.`,
               file: d.path,
               line: el.line,
               column: el.column,
             };
           else if (to.fragment && ids.has(to.path) && !ids.get(to.path)?.has(to.fragment))
             yield {
-              message: `The link to "${href}" leads nowhere: there is no such place in the file.`,
+              message: `The link to “${href}” leads nowhere: there is no such place in the file.`,
               file: d.path,
               line: el.line,
               column: el.column,
@@ -81,7 +81,7 @@ export const CONTENT_RULES: Rule<EpubSubject>[] = [
     *look({ documents }) {
       for (const d of documents)
         for (const [id, count] of d.ids)
-          if (count > 1) yield { message: `The id "${id}" is used ${count} times.`, file: d.path };
+          if (count > 1) yield { message: `The id “${id}” is used ${count} times.`, file: d.path };
     },
   },
   {

@@ -51,7 +51,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
         yield { message: 'The file mimetype is compressed or carries extra data.', file: 'mimetype', remedy };
       const text = new TextDecoder().decode(bytes.subarray(38, 38 + first.size));
       if (text !== 'application/epub+zip')
-        yield { message: `The file mimetype says "${text.slice(0, 40)}".`, file: 'mimetype', remedy };
+        yield { message: `The file mimetype says “${text.slice(0, 40)}”.`, file: 'mimetype', remedy };
     },
   },
   {
@@ -113,7 +113,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
         };
       for (const m of metadata)
         if (m.name === 'language' && m.value && !isLanguage(m.value))
-          yield { message: `"${m.value}" is not a language tag.`, file: path, line: m.line };
+          yield { message: `“${m.value}” is not a language tag.`, file: path, line: m.line };
     },
   },
   {
@@ -131,7 +131,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
       for (const m of found)
         if (!/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\dZ$/.test(m.value))
           yield {
-            message: `The modification date "${m.value}" is not of the form 2026-03-01T00:00:00Z.`,
+            message: `The modification date “${m.value}” is not of the form 2026-03-01T00:00:00Z.`,
             file: path,
             line: m.line,
           };
@@ -198,7 +198,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
       for (const i of manifest) {
         if (!i.id || seen.has(i.id))
           yield {
-            message: i.id ? `The id "${i.id}" is used twice in the manifest.` : 'A manifest item has no id.',
+            message: i.id ? `The id “${i.id}” is used twice in the manifest.` : 'A manifest item has no id.',
             file: path,
             line: i.line,
           };
@@ -217,7 +217,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
       for (const i of manifest)
         if (!CORE.has(i.type) && !i.type.startsWith('video/'))
           yield {
-            message: `${i.href} is of the kind "${i.type}", which reading systems need not show.`,
+            message: `${i.href} is of the kind “${i.type}”, which reading systems need not show.`,
             file: path,
             line: i.line,
           };
@@ -236,7 +236,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
         const item = ids.get(s.idref);
         if (!item)
           yield {
-            message: `The spine names "${s.idref}", which is not in the manifest.`,
+            message: `The spine names “${s.idref}”, which is not in the manifest.`,
             file: path,
             line: s.line,
           };
@@ -247,7 +247,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
             line: s.line,
           };
         if (seen.has(s.idref))
-          yield { message: `"${s.idref}" stands twice in the spine.`, file: path, line: s.line };
+          yield { message: `“${s.idref}” stands twice in the spine.`, file: path, line: s.line };
         seen.add(s.idref);
       }
     },

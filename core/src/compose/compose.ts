@@ -72,9 +72,9 @@ export async function compose(
   options: ComposeOptions = {},
 ): Promise<Outcome<Composition>> {
   const edition = book.editions.find((e) => e.id === editionId);
-  if (!edition) return refused('compose/edition', `There is no edition "${editionId}" in this book.`);
+  if (!edition) return refused('compose/edition', `There is no edition “${editionId}” in this book.`);
   const trim = trimOf(edition.trim);
-  if (!trim) return refused('compose/trim', `"${edition.trim}" is not a trim. Write it like 5.5 x 8.5 in.`);
+  if (!trim) return refused('compose/trim', `“${edition.trim}” is not a trim. Write it like 5.5 x 8.5 in.`);
   const sections = sectionsOf(book, edition.id);
   if (sections.length === 0)
     return refused('compose/empty', `The ${edition.name.toLowerCase()} carries no section yet.`);
@@ -82,7 +82,7 @@ export async function compose(
     if (hasUnsetScript(s.title + s.content.textContent))
       return refused(
         'compose/script',
-        `"${s.title || kindRule(s.kind).label}" holds text in a script that cannot be set yet (right-to-left, or East and South-East Asian).`,
+        `“${s.title || kindRule(s.kind).label}” holds text in a script that cannot be set yet (right-to-left, or East and South-East Asian).`,
       );
   }
   const cache = options.cache ?? new ComposeCache();

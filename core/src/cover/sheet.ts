@@ -63,7 +63,7 @@ function sheetOf(
   const edition = book.editions.find((e) => e.id === editionId && e.form === 'print');
   if (!edition) return refused('cover/edition', 'Only a print edition has a cover sheet.');
   const trim = trimOf(edition.trim);
-  if (!trim) return refused('cover/trim', `"${edition.trim}" is not a trim. Write it like 5.5 x 8.5 in.`);
+  if (!trim) return refused('cover/trim', `“${edition.trim}” is not a trim. Write it like 5.5 x 8.5 in.`);
   if (pages < 1) return refused('cover/pages', 'The edition has no pages yet, so its spine has no width.');
   return done({ edition, geometry: coverGeometry(trim, pages, paperOf(edition.paper)) });
 }

@@ -65,7 +65,7 @@ const encode = (s: string): Uint8Array => new TextEncoder().encode(s);
 export function writeEpub(input: EpubInput): Outcome<Uint8Array> {
   const { book, edition: editionId } = input;
   const edition = book.editions.find((e) => e.id === editionId);
-  if (!edition) return refused('epub/edition', `There is no edition "${editionId}" in this book.`);
+  if (!edition) return refused('epub/edition', `There is no edition “${editionId}” in this book.`);
   const sections = sectionsOf(book, edition.id);
   if (sections.length === 0)
     return refused('epub/empty', `The ${edition.name.toLowerCase()} carries no section yet.`);

@@ -231,7 +231,7 @@ function guessAt(
       kind: byWords,
       title: text,
       score: styled ? 10 : 5 + look.score,
-      reason: `the words "${text}"${styled ? ' in a heading style' : ''}`,
+      reason: `the words “${text}”${styled ? ' in a heading style' : ''}`,
     };
   }
   if (heading && (styled || look.score >= 0.8 || heading.rest === '')) {
@@ -246,7 +246,7 @@ function guessAt(
         numbered: true,
         numberWords: countWords(text) - countWords(heading.rest),
         score: (styled ? 10 : 6) + look.score,
-        reason: `"${numberPart(text, heading.rest)}" is the number of a ${heading.kind}`,
+        reason: `“${numberPart(text, heading.rest)}” is the number of a ${heading.kind}`,
       },
       s,
     );

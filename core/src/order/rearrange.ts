@@ -126,7 +126,7 @@ export function gather(book: Book, ids: readonly string[], newId: () => string):
 const inAny = (book: Book, s: Section, roots: readonly Section[]): boolean =>
   roots.some((r) => familyOf(book.sections, r.id).includes(s));
 const named = (s: Section): string =>
-  s.title ? `"${s.title}"` : `the ${kindRule(s.kind).label.toLowerCase()}`;
+  s.title ? `“${s.title}”` : `the ${kindRule(s.kind).label.toLowerCase()}`;
 
 /** Takes a part away and leaves what stood in it. A part with text of its own stays as a plain page. */
 export function dissolve(book: Book, id: string): Outcome<Change> {

@@ -13,7 +13,7 @@ export async function keepManuscript(
   const name = decodeURIComponent(request.headers.get('x-file-name') ?? 'manuscript.docx');
   if (!isManuscriptName(name))
     return refuse(
-      `"${name}" is of a kind that cannot be read. These can: ${MANUSCRIPT_ENDINGS.join(', ')}.`,
+      `“${name}” is of a kind that cannot be read. These can: ${MANUSCRIPT_ENDINGS.join(', ')}.`,
       415,
     );
   if (!request.body) return refuse('The file is empty.');

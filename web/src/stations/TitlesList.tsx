@@ -74,7 +74,7 @@ export function TitlesList() {
     });
     await load();
     if (deleted)
-      toast(`"${t.name || 'Untitled'}" was deleted.`, {
+      toast(`“${t.name || 'Untitled'}” was deleted.`, {
         action: { label: 'Undo', onClick: () => void putAway(t, false) },
       });
   };

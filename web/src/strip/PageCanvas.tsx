@@ -35,21 +35,21 @@ export function PageCanvas({
   }, [seen]);
   useEffect(() => {
     if (!seen || !composed) return;
-    let stale = false;
+    const unwanted = new AbortController();
     const dense = Math.min(2, window.devicePixelRatio || 1);
-    void composer.draw(page, width * dense, of).then((d) => {
-      const el = canvas.current;
-      if (!d || stale || !el) return d?.picture.close();
-      el.width = d.picture.width;
-      el.height = d.picture.height;
-      el.getContext('2d')?.drawImage(d.picture, 0, 0);
-      el.dataset.drawn = String(generation);
-      d.picture.close();
-      onLines?.(d.lines);
-    });
-    return () => {
-      stale = true;
-    };
+    void composer
+      .draw({ page, width: width * dense, of, readable: onLines !== undefined }, unwanted.signal)
+      .then((d) => {
+        const el = canvas.current;
+        if (!d || unwanted.signal.aborted || !el) return d?.picture.close();
+        el.width = d.picture.width;
+        el.height = d.picture.height;
+        el.getContext('2d')?.drawImage(d.picture, 0, 0);
+        el.dataset.drawn = String(generation);
+        d.picture.close();
+        onLines?.(d.lines);
+      });
+    return () => unwanted.abort();
   }, [seen, composed, generation, page, width, of, composer, onLines]);
   const height = composed ? (width * composed.height) / composed.width : width * 1.5;
   return <canvas ref={canvas} aria-hidden style={{ width, height }} className="block bg-[#fffdf8]" />;

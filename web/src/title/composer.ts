@@ -5,18 +5,14 @@ import type {
   Composed,
   CoverAsked,
   CoverShown,
+  DrawAsked,
   FoundOnPage,
   FromWorker,
   Look,
-  TextLine,
   ToWorker,
-  Which,
 } from '@/workers/messages';
+import { Drawings, type Drawn } from './drawings';
 
-export interface Drawn {
-  picture: ImageBitmap;
-  lines: TextLine[];
-}
 const WAIT = 120;
 const FIRST = 250;
 
@@ -43,7 +39,7 @@ type Sent = Pick<Book, 'sections' | 'record' | 'editions' | 'numbering' | 'pictu
 export class Composer {
   private readonly worker: Worker;
   private readonly listeners = new Set<() => void>();
-  private readonly drawing = new Map<number, (d: Drawn | null) => void>();
+  private readonly drawings = new Drawings((asked) => this.post({ type: 'draw', ...asked }));
   private state: State = {
     composed: null,
     generation: 0,
@@ -105,8 +101,7 @@ export class Composer {
         this.finding.delete(m.id);
         return;
       default:
-        this.drawing.get(m.id)?.(m.type === 'drawn' ? m : null);
-        this.drawing.delete(m.id);
+        this.drawings.answer(m.id, m.type === 'drawn' ? m : null);
     }
   }
 
@@ -147,13 +142,9 @@ export class Composer {
   }
 
   /** Draws a page of the present composition at a width in screen pixels; null when it has changed meanwhile. */
-  draw(page: number, width: number, of: Which = 'book', ink = '#20242a'): Promise<Drawn | null> {
-    const id = ++this.ids;
-    const generation = of === 'book' ? this.state.generation : (this.state[of]?.generation ?? 0);
-    return new Promise((resolve) => {
-      this.drawing.set(id, resolve);
-      this.post({ type: 'draw', id, of, page, width, ink, generation });
-    });
+  draw(page: Omit<DrawAsked, 'id' | 'generation'>, unwanted: AbortSignal): Promise<Drawn | null> {
+    const { generation } = page.of === 'book' ? this.state : (this.state[page.of] ?? { generation: 0 });
+    return this.drawings.draw({ ...page, generation }, unwanted);
   }
 
   /** The sheet of a cover, drawn. */

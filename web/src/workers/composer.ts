@@ -18,7 +18,16 @@ import { addressOf } from './addresses';
 import { coverShown } from './cover';
 import { drawPage, textLines } from './draw';
 import { foundOnPages } from './search';
-import type { BookSent, Composed, FromWorker, Look, PlaceInPrint, ToWorker, Which } from './messages';
+import type {
+  BookSent,
+  Composed,
+  DrawAsked,
+  FromWorker,
+  Look,
+  PlaceInPrint,
+  ToWorker,
+  Which,
+} from './messages';
 
 const post = (m: FromWorker, transfer: Transferable[] = []): void => self.postMessage(m, { transfer });
 const bytes = async (path: string): Promise<Uint8Array> => {
@@ -280,15 +289,18 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
     void work();
     return;
   }
-  const from = sets.get(data.of);
-  const page = from?.composition.pages[data.page];
-  if (!from || !page || data.generation !== from.generation) return post({ type: 'not-drawn', id: data.id });
+  // Every page asked for is answered, whatever comes of it: the next waits for that.
+  draw(data).catch(() => post({ type: 'not-drawn', id: data.id }));
+};
+
+async function draw({ id, of, page: number, width, readable, generation: asked }: DrawAsked): Promise<void> {
+  const from = sets.get(of);
+  const page = from?.composition.pages[number];
+  if (!from || !page || asked !== from.generation) return post({ type: 'not-drawn', id });
   const { words } = from.composition;
   const index = new DisplayIndex();
   const list = displayList(drawnPage(from.composition, page), words, index);
   const drawn = { faces: index.faces.map((n) => words.faces[n] as Face), pictures: index.pictures };
-  drawPage(list, drawn, pictures, data.width, data.ink).then(
-    (picture) => post({ type: 'drawn', id: data.id, picture, lines: textLines(list) }, [picture]),
-    () => post({ type: 'not-drawn', id: data.id }),
-  );
-};
+  const picture = await drawPage(list, drawn, pictures, width);
+  post({ type: 'drawn', id, picture, lines: readable ? textLines(list) : [] }, [picture]);
+}

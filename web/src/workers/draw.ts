@@ -16,6 +16,8 @@ import {
 import type { Face } from '@pagina/core/type';
 import type { TextLine } from './messages';
 
+const INK = '#20242a';
+
 const outlines = new WeakMap<Face, Map<number, Path2D>>();
 function outline(face: Face, glyph: number): Path2D {
   let of = outlines.get(face);
@@ -49,7 +51,6 @@ export async function drawPage(
   index: Index,
   urls: ReadonlyMap<string, string>,
   width: number,
-  ink: string,
 ): Promise<ImageBitmap> {
   const scale = width / list.width;
   const canvas = new OffscreenCanvas(
@@ -59,7 +60,7 @@ export async function drawPage(
   const c = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
   c.fillStyle = '#fffdf8';
   c.fillRect(0, 0, canvas.width, canvas.height);
-  c.fillStyle = ink;
+  c.fillStyle = INK;
   const { ops } = list;
   for (let at = 0; at < ops.length;) {
     const n = (k: number): number => ops[at + k] as number;

@@ -59,6 +59,17 @@ export interface CoverShown {
   findings: Finding[];
 }
 
+/** A page at a width in pixels of the screen, of the composition that is known by its generation. */
+export interface DrawAsked {
+  id: number;
+  of: Which;
+  page: number;
+  width: number;
+  /** Whether its text is wanted as well. */
+  readable: boolean;
+  generation: number;
+}
+
 export type ToWorker =
   | { type: 'book'; book: BookSent; edition: string }
   | { type: 'find'; id: number; words: string }
@@ -66,7 +77,7 @@ export type ToWorker =
   | { type: 'look'; look: Look | null }
   /** An edition as it is about to be: shown before it is saved. */
   | { type: 'try'; edition: Edition }
-  | { type: 'draw'; id: number; of: Which; page: number; width: number; ink: string; generation: number };
+  | ({ type: 'draw' } & DrawAsked);
 
 /** A line of text under the picture of a page, for selecting and for screen readers; points from the page's top left. */
 export interface TextLine {

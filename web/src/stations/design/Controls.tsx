@@ -145,7 +145,7 @@ function Choice({
   return (
     <select
       aria-label={label}
-      className={`${input} px-1`}
+      className={`${input} pr-0 pl-1`}
       value={value}
       onChange={(e) => onChoose(e.target.value)}
     >
@@ -287,7 +287,7 @@ function Line({
   return (
     <fieldset className="border-t border-rule py-2 first:border-t-0" data-setting={s.path}>
       <legend className="float-left w-[104px] pt-1.5 text-[13px] text-ink-soft">{s.label}</legend>
-      <div className="ml-[112px] grid grid-cols-2 gap-1">
+      <div className="ml-[112px] grid grid-cols-[minmax(0,6fr)_minmax(0,5fr)] gap-1">
         <LengthField
           label={`${s.label}: size`}
           value={value.size}

@@ -100,7 +100,7 @@ export function Inside() {
     );
 
   const take = (choice: DesignChoice, name: string): void =>
-    change(`Take the design "${name}"`, () => ({ interior: choice.interior, design: choice.design }));
+    change(`Take the design “${name}”`, () => ({ interior: choice.interior, design: choice.design }));
   const looks = (e: Edition): string => JSON.stringify(designOf(e));
   const otherwise = book.editions.filter((e) => e.form === 'reflow' && looks(e) !== looks(edition));
   const across = ACROSS[size][second ? 1 : 0];

@@ -23,7 +23,7 @@ export function useKept() {
         toast(((await r.json()) as { message: string }).message);
         return false;
       }
-      toast(`Kept as "${name}": it can be chosen in every title.`);
+      toast(`Kept as “${name}”: it can be chosen in every title.`);
       await read();
       return true;
     },

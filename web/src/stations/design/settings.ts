@@ -47,7 +47,7 @@ export const CUTS = [
 ] as const;
 export const LETTERS = [
   ['typed', 'As typed'],
-  ['small-capitals', 'Small capitals'],
+  ['small-capitals', 'Small caps'],
   ['capitals', 'Capitals'],
 ] as const;
 export const ALIGN = [
@@ -97,7 +97,7 @@ export const SETTINGS: Record<Part, readonly Setting[]> = {
       ['arabic', 'figures'],
       ['roman', 'roman figures'],
     ),
-    { kind: 'switch', path: 'opening.numberWord', label: 'With the word "Chapter"' },
+    { kind: 'switch', path: 'opening.numberWord', label: 'With the word “Chapter”' },
     line('opening.title', 'Title'),
     line('opening.subtitle', 'Subtitle'),
     choice(
@@ -218,7 +218,7 @@ export const SETTINGS: Record<Part, readonly Setting[]> = {
       'Notes stand',
       ['foot', 'at the foot of the page'],
       ['section', 'after each chapter'],
-      ['book', 'in the section "Notes"'],
+      ['book', 'in the section “Notes”'],
     ),
     length('notes.size', 'Size'),
     length('notes.leading', 'Leading'),

@@ -61,7 +61,7 @@ export function Find({ onClose }: { onClose: () => void }) {
   const replace = async (edits: readonly TextEdit[]): Promise<void> => {
     await session.flush();
     const what = quest.by === '' ? 'Take out' : 'Replace';
-    const label = `${what} "${quest.find}"${edits.length === 1 ? '' : ' everywhere'}`;
+    const label = `${what} “${quest.find}”${edits.length === 1 ? '' : ' everywhere'}`;
     const done = await session.change((b) => changeOfEdits(b, edits, label));
     if (!done) return void toast('The text has changed meanwhile; the list is made anew.');
     if (edits.length > 1)

@@ -44,7 +44,7 @@ export function Spelling({ onClose }: { onClose: () => void }) {
               <DescriptionWord
                 key={word}
                 word={word}
-                onOwn={() => setOwn([...book.words, lookedUp(word)], `Keep "${word}" as it is`)}
+                onOwn={() => setOwn([...book.words, lookedUp(word)], `Keep “${word}” as it is`)}
               />
             ))}
           </ul>
@@ -55,7 +55,7 @@ export function Spelling({ onClose }: { onClose: () => void }) {
           <Word
             key={`${w.language} ${w.word}`}
             word={w}
-            onOwn={() => setOwn([...book.words, lookedUp(w.word)], `Keep "${w.word}" as it is`)}
+            onOwn={() => setOwn([...book.words, lookedUp(w.word)], `Keep “${w.word}” as it is`)}
           />
         ))}
       </ul>
@@ -85,7 +85,7 @@ export function Spelling({ onClose }: { onClose: () => void }) {
                   onClick={() =>
                     setOwn(
                       book.words.filter((x) => x !== w),
-                      `Look "${w}" up again`,
+                      `Look “${w}” up again`,
                     )
                   }
                 >
@@ -111,7 +111,7 @@ function DescriptionWord({ word, onOwn }: { word: string; onOwn: () => void }) {
   const replace = (by: string): void =>
     void session.change((b) => ({
       type: 'group',
-      label: `Spell "${word}" as "${by}"`,
+      label: `Spell “${word}” as “${by}”`,
       changes: [{ type: 'set-record', fields: { description: b.record.description.replace(all, () => by) } }],
     }));
   return (
@@ -155,7 +155,7 @@ function Word({ word: w, onOwn }: { word: WordInBook; onOwn: () => void }) {
       changeOfEdits(
         b,
         w.places.map((p) => ({ ...p, by: word })),
-        `Spell "${w.word}" as "${word}"`,
+        `Spell “${w.word}” as “${word}”`,
       ),
     );
     if (!done) toast('The text has changed meanwhile; the list is made anew.');

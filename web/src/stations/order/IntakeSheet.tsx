@@ -49,7 +49,7 @@ export function IntakeSheet({
     if (!done) return;
     await onBack(index);
     const where = headings.get(item.section ?? '')?.label ?? headings.get(book.sections[0]?.id ?? '')?.label;
-    toast(`Put back at the end of "${where ?? 'the book'}".`);
+    toast(`Put back at the end of “${where ?? 'the book'}”.`);
   };
 
   return (

@@ -89,7 +89,7 @@ export function useActions() {
         ),
       async remove(ids: readonly string[], name: string): Promise<void> {
         if (!(await run((b) => remove(b, ids)))) return;
-        toast(ids.length === 1 ? `"${name}" was deleted.` : `${ids.length} sections were deleted.`, {
+        toast(ids.length === 1 ? `“${name}” was deleted.` : `${ids.length} sections were deleted.`, {
           action: { label: 'Undo', onClick: () => void session.undo() },
         });
       },
