@@ -126,6 +126,7 @@ p.attribution { text-align: right; }
 .verse p.in3 { margin-left: 3em; }
 .verse p.in4 { margin-left: 4em; }
 ul, ol { margin: 1em 0; padding-left: 1.8em; }
+li > ul, li > ol { margin: 0.3em 0; }
 figure { margin: 1em 0; text-align: center; break-inside: avoid; }
 figure img { max-width: 100%; height: auto; }
 figure.own-page { break-before: page; break-after: page; }
