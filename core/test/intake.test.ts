@@ -3,7 +3,8 @@ import { zipSync, unzipSync } from 'fflate';
 import { readManuscript, wordsOfSection, type Intake } from '../src/intake';
 import { messyNovel, messySpeeches, rightly, type Messy } from '../../bench/messy';
 import { prose } from './fixtures/books';
-import { bareNumber, isBreakText, kindByWords, numberedHeading, numberThenTitle } from '../src/intake/words';
+import { numberedHeading } from '../src/base';
+import { bareNumber, isBreakText, kindByWords, numberThenTitle } from '../src/intake/words';
 import {
   manyHeadings,
   pictureDocument,

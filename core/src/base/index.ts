@@ -5,5 +5,6 @@ export * from './zip';
 export * from './xml';
 export * from './language';
 export * from './numbers';
+export * from './numbered';
 export * from './picture';
 export * from './manuscripts';

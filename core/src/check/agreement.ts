@@ -139,6 +139,6 @@ export function checkFileAgreement(book: Book, edition: Edition, file: FileFacts
       ?.toLowerCase()
       .startsWith(stem.split('-')[0] ?? stem)
   )
-    add('file-name', `The file's name, ${file.name}, does not begin with the title.`);
+    add('file-name', `The file’s name, ${file.name}, does not begin with the title.`);
   return found;
 }

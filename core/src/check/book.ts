@@ -1,5 +1,5 @@
 /** Checks the book itself: what its pages lack, and what would embarrass its author. */
-import type { Finding } from '../base';
+import { numberedHeading, type Finding } from '../base';
 import { kindRule, type Book, type Section } from '../book';
 import type { BookRecord } from '../record';
 import { hasText, isStanding, listsFigures, makesIndex } from '../order';
@@ -24,6 +24,9 @@ export function checkBook(book: Book): Finding[] {
   for (const s of book.sections) found.push(...sectionFindings(s, book.record));
   return found;
 }
+
+/** "To come", as it is marked in the trade, rows of crosses that are no numeral, and the filler text of printers (common practice). */
+const PLACEHOLDER = /\b(?:TK)+K?\b|\bX{4,}\b|\[X+\]|\b[Ll]orem ipsum\b/;
 
 /** Findings of sections that have not changed are not looked for again. */
 const known = new WeakMap<Section, { record: BookRecord; found: readonly Finding[] }>();
@@ -51,12 +54,7 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
     add('empty-section', 'caution', `${s.title || rule.label} has no text.`, { place });
   if (s.kind === 'chapter' && !(s.title && s.titled) && !s.numbered)
     add('untitled-chapter', 'caution', 'A chapter has neither title nor number.', { place });
-  if (
-    s.title &&
-    /^(chapter|part)\s+([ivxlc]+|\d+|[a-z-]+)\s*[:.\u2013\u2014-]?\s/i.test(s.title) &&
-    s.numbered &&
-    rule.numbered
-  )
+  if (s.numbered && rule.numbered && numberedHeading(s.title))
     add('doubled-number', 'caution', `The title “${s.title}” carries its number, which is printed as well.`, {
       place,
     });
@@ -66,7 +64,7 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
         place: { section: s.id, block: n.attrs.id as string },
         why: 'Readers who cannot see it hear nothing, and shops ask for it.',
       });
-    if (n.isText && /\bT(?:K){2,}\b|\blorem ipsum\b|\bXXX\b/i.test(n.text as string))
+    if (n.isText && PLACEHOLDER.test(n.text as string))
       add('placeholder', 'caution', 'Placeholder text is left in the manuscript.', { place });
   });
   known.set(s, { record, found });

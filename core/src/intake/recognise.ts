@@ -2,12 +2,12 @@
  * Recognition: which paragraphs head a part, a chapter or another section, decided paragraph by paragraph with a score,
  * a reason in words and how sure it is. Styles and outline levels count most; where there are none, looks and words do.
  */
-import { countWords } from '../base';
+import { countWords, numberedHeading } from '../base';
 import { kindRule, type SectionKind } from '../book';
 import { emptyBefore, looks, MAX_WORDS, signature, surroundings, type Surroundings } from './looks';
 import { isText, type RawBlock, type RawParagraph } from './raw';
 import { withSubtitles } from './subtitles';
-import { bareNumber, kindByWords, numberedHeading, numberThenTitle } from './words';
+import { bareNumber, kindByWords, numberThenTitle } from './words';
 
 export interface HeadingGuess {
   /** Index of the paragraph among the blocks. */

@@ -1,0 +1,158 @@
+/** What is found in a book before any file is made, and where a file and its record do not agree. */
+import { describe, expect, it } from 'vitest';
+import type { Node } from 'prosemirror-model';
+import { checkBook, checkFileAgreement, type FileFacts } from '../src/check';
+import { schema, type Book, type Section } from '../src/book';
+import { recordSchema } from '../src/record';
+import { book, prose, section, threeChapters } from './fixtures/books';
+
+const rules = (b: Book): string[] => checkBook(b).map((f) => f.rule);
+const withText = (text: string): Book => whole([section('c1', 'chapter', [text], { title: 'The Carts' })]);
+/** A book with title page and copyright page made from its record, and these sections. */
+const whole = (sections: Section[], more: Partial<Book> = {}): Book =>
+  book([section('t', 'title-page', []), section('c', 'copyright-page', []), ...sections], more);
+const doc = (...blocks: Node[]): Node => schema.node('doc', null, blocks);
+const figure = (id: string, alt: string): Node => schema.node('figure', { id, picture: 'p', alt });
+const page = (kind: 'title-page' | 'copyright-page', ...lines: string[]): Section =>
+  section(kind, kind, lines);
+const chapter = section('c1', 'chapter', [prose(50)], { title: 'The Carts' });
+
+it('finds nothing in a book in order', () => expect(checkBook(threeChapters())).toEqual([]));
+
+describe('pages of a book', () => {
+  it('must have a title page and a copyright page', () =>
+    expect(rules(book([chapter]))).toEqual(['book/no-title-page', 'book/no-copyright-page']));
+  it('may be empty only where the book makes them', () => {
+    const made = ['contents', 'half-title', 'index', 'list-of-figures', 'part'] as const;
+    expect(rules(whole([...made.map((kind) => section(kind, kind, [])), chapter]))).toEqual([]);
+    const found = checkBook(whole([section('d', 'dedication', []), section('e', 'chapter', [])]));
+    expect(found.map((f) => [f.rule, f.place?.section])).toEqual([
+      ['book/empty-section', 'd'],
+      ['book/empty-section', 'e'],
+    ]);
+  });
+  it('may stand without a title where they have a number', () => {
+    const nameless = (more: Partial<Section>): string[] =>
+      rules(whole([section('n', 'chapter', [prose(20)], more)]));
+    expect(nameless({ title: '' })).toEqual([]);
+    expect(nameless({ title: '', numbered: false })).toEqual(['book/untitled-chapter']);
+    // A title that is kept for the contents alone is none on the page.
+    expect(nameless({ title: 'The Carts', titled: false, numbered: false })).toEqual([
+      'book/untitled-chapter',
+    ]);
+  });
+  it.each([
+    ['Chapter 3: The Boat', true],
+    ['CHAPTER THREE', true],
+    ['Chapter Twenty-One — The Boat', true],
+    ['Chapitre premier', true],
+    ['3. Kapitel: Das Boot', true],
+    ['Chapter and Verse', false],
+    ['Part of the Tide', false],
+    ['The Third Chapter of Accidents', false],
+    ['Seven', false],
+  ])('carry no number of their own beside the one that is printed: %s', (title, doubled) => {
+    const of = (numbered: boolean): string[] =>
+      rules(whole([section('c1', 'chapter', [prose(20)], { title, numbered })]));
+    expect(of(true)).toEqual(doubled ? ['book/doubled-number'] : []);
+    expect(of(false)).toEqual([]);
+  });
+});
+
+describe('a picture', () => {
+  it('has words for those who do not see it, each in its place', () => {
+    const content = doc(figure('f1', 'Posts in the mud'), figure('f2', ''), figure('f3', '  '));
+    const found = checkBook(whole([{ ...chapter, content }]));
+    expect(found.map((f) => [f.rule, f.place?.block])).toEqual([
+      ['book/no-alt', 'f2'],
+      ['book/no-alt', 'f3'],
+    ]);
+  });
+});
+
+// Marks for what is to come: common practice.
+describe('text that was to be replaced', () => {
+  it.each(['The road TK was wet.', 'TKTK', 'See page XXXX.', 'on [XX] May', 'Lorem ipsum dolor sit amet'])(
+    'is found: %s',
+    (text) => expect(rules(withText(text))).toEqual(['book/placeholder']),
+  );
+  it.each(['Pope John XXIII and Chapter XXX', 'the ATK road', 'tk, tk, said the hen', 'Exxxcellent', 'TKO'])(
+    'is not seen in: %s',
+    (text) => expect(rules(withText(text))).toEqual([]),
+  );
+});
+
+describe('the record and the pages', () => {
+  it('name title and author', () => {
+    const record = recordSchema.parse({ language: 'en-GB' });
+    expect(rules(whole([chapter], { record }))).toEqual(['agree/no-title', 'agree/no-author']);
+  });
+  it('agree in the title page, however it is typed', () => {
+    const of = (...lines: string[]): string[] =>
+      rules(book([page('title-page', ...lines), page('copyright-page'), chapter]));
+    expect(of('THE CAUSEWAY', 'a novel', 'by Ines  Calloway')).toEqual([]);
+    expect(of('The Cause-way', 'Ines Calloway')).toEqual(['agree/title-page']);
+    expect(of('The Causeway', 'I. Calloway')).toEqual(['agree/title-page-author']);
+    // Left empty, the page is made from the record.
+    expect(of()).toEqual([]);
+  });
+  it('agree in the ISBN that the copyright page shows', () => {
+    const b = whole([chapter]);
+    const of = (line: string): string[] =>
+      rules({
+        ...b,
+        editions: b.editions.map((e, i) => (i === 0 ? { ...e, isbn: '978-3-16-148410-0' } : e)),
+        sections: [page('title-page'), page('copyright-page', line), chapter],
+      });
+    // The example of the ISBN Users' Manual, with spaces, hyphens and dashes (from memory).
+    for (const isbn of ['978-3-16-148410-0', '9783161484100', '978 3 16 148410 0', '978–3–16–148410–0'])
+      expect(of(`ISBN ${isbn} (paperback)`)).toEqual([]);
+    expect(of('ISBN 978-3-16-148411-7')).toEqual(['agree/copyright-isbn']);
+    expect(of('First printed in 1978, again in 1979.')).toEqual([]);
+  });
+  it('have one valid ISBN for each edition', () => {
+    const b = whole([chapter]);
+    const of = (...isbns: string[]): string[] =>
+      rules({ ...b, editions: b.editions.map((e, i) => ({ ...e, isbn: isbns[i] ?? '' })) });
+    expect(b.editions.length).toBeGreaterThan(1);
+    expect(of()).toEqual([]);
+    expect(of('9783161484100')).toEqual([]);
+    expect(of('9783161484100', '978-3-16-148410-0')).toEqual(['agree/isbn-twice']);
+    expect(of('9783161484101')).toEqual(['agree/isbn']);
+    expect(of('12345')).toEqual(['agree/isbn']);
+  });
+});
+
+describe('a made file', () => {
+  const b = whole([chapter]);
+  const ebook = { ...b.editions.find((e) => e.form === 'reflow')!, isbn: '978-3-16-148410-0' };
+  const print = b.editions.find((e) => e.form === 'print')!;
+  const right: FileFacts = {
+    title: 'The Causeway',
+    author: 'Ines Calloway',
+    isbn: '9783161484100',
+    name: 'the-causeway-ebook.epub',
+  };
+  const of = (facts: Partial<FileFacts>, edition = ebook): string[] =>
+    checkFileAgreement(b, edition, { ...right, ...facts }).map((f) => f.rule);
+  it('agrees with the record', () => {
+    expect(of({})).toEqual([]);
+    expect(of({ title: 'The Causeway: A Novel', name: 'out/The-Causeway.epub' })).toEqual([]);
+    expect(of({ isbn: '' }, print)).toEqual([]);
+  });
+  it.each<[Partial<FileFacts>, string]>([
+    [{ title: 'The Cart' }, 'agree/file-title'],
+    [{ title: '' }, 'agree/file-title'],
+    [{ author: 'Somebody' }, 'agree/file-author'],
+    [{ isbn: '9783161484117' }, 'agree/file-isbn'],
+    [{ isbn: '' }, 'agree/file-isbn'],
+    [{ name: 'final-final.epub' }, 'agree/file-name'],
+  ])('is refused with %j', (facts, rule) => {
+    expect(of(facts)).toEqual([rule]);
+    const [found] = checkFileAgreement(b, ebook, { ...right, ...facts });
+    expect(found).toMatchObject({ severity: 'blocker', file: facts.name ?? right.name });
+    expect(found?.remedy).toBe('Make the ebook again.');
+  });
+  it('carries no ISBN that the record does not have', () =>
+    expect(of({}, { ...ebook, isbn: '' })).toEqual(['agree/file-isbn']));
+});
