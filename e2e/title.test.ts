@@ -263,6 +263,28 @@ describe('the manuscript', () => {
         .toMatch(/From here\. .*From there\. /s);
     await other.close();
   });
+  it('saves words once whose answer was lost on the way', async () => {
+    await station(page, id, 'manuscript');
+    let lost = 0;
+    await page.route('**/changes', async (route) => {
+      if (lost++ > 0) return route.continue();
+      await route.fetch();
+      await route.abort();
+    });
+    await textOf(page, 'The Carts');
+    await editor().locator('p').first().click();
+    await page.keyboard.press('Home');
+    await page.keyboard.type('Said once. ');
+    await expect.poll(() => lost, { timeout: 10_000 }).toBeGreaterThan(1);
+    await saved(page);
+    await page.unroute('**/changes');
+    expect(JSON.stringify((await serverBook(id)).book.sections[5]?.content).split('Said once.')).toHaveLength(
+      2,
+    );
+    expect((await editor().textContent())?.split('Said once.')).toHaveLength(2);
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await expect.poll(() => editor().textContent()).not.toContain('Said once.');
+  });
   it('sends the last words when the page is left', async () => {
     await station(page, id, 'manuscript');
     await textOf(page, 'The Carts');

@@ -59,6 +59,8 @@ export const changes = sqliteTable(
     title: text('title').notNull(),
     revision: integer('revision').notNull(),
     client: text('client').notNull(),
+    /** Names of the requests that brought it, in one line: it is saved once, however often it was sent. */
+    requests: text('requests').notNull().default(''),
     change: text('change').notNull(),
     inverse: text('inverse').notNull(),
     label: text('label').notNull(),

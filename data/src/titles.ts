@@ -51,6 +51,8 @@ export interface TitleRow {
 export interface LoggedChange {
   revision: number;
   client: string;
+  /** Names of the requests that brought it. */
+  requests: string[];
   change: Change;
 }
 export type SaveAnswer =
@@ -217,6 +219,7 @@ export async function changesSince(
   return rows.map((r) => ({
     revision: r.revision,
     client: r.client,
+    requests: r.requests.split(' '),
     change: JSON.parse(r.change) as Change,
   }));
 }
@@ -232,16 +235,23 @@ export interface SaveRequest {
   base: number;
   change: Change;
   client: string;
+  /** Its name, and those of earlier requests of unknown fate that held the first of the same steps. */
+  request?: string;
+  earlier?: readonly string[];
   /** The client cannot answer any more: move its steps here rather than send it what it missed. */
   final?: boolean;
 }
 
-/** Errors: `title/gone` and what `apply` refuses. */
+/**
+ * Saves a change on top of what has been saved since `base`. Typing that others' typing is in the way of is answered with
+ * what it missed; so is typing that is here already, since its answer was lost. Errors: `title/gone` and what `apply` refuses.
+ */
 export function saveChange(
   store: Store,
   id: string,
-  { base, change, client, final }: SaveRequest,
+  { base, change, client, final, request, earlier = [] }: SaveRequest,
 ): Promise<Outcome<SaveAnswer>> {
+  const own = request === undefined ? [] : [request, ...earlier];
   return store.write(async (tx): Promise<Outcome<SaveAnswer>> => {
     const touched = touchedSections(change);
     let moved = change;
@@ -250,16 +260,38 @@ export function saveChange(
       const since = await changesSince(tx, id, base);
       const inTheWay = since.filter((l) => touched.some((s) => stepsIn([l], s).length > 0));
       if (inTheWay.length > 0) {
-        if (!final || change.type !== 'text')
-          return done({ behind: since, revision: since.at(-1)?.revision ?? base });
-        const r = rebase(change.steps, stepsIn(since, change.section));
-        lost = r.lost;
-        moved = { ...change, steps: r.steps };
+        const behind = done({ behind: since, revision: since.at(-1)?.revision ?? base });
+        if (!final || change.type !== 'text') return behind;
+        const over = moveOver(change.steps, inTheWay, change.section, own);
+        if (over.steps.length === 0) return behind;
+        lost = over.lost;
+        moved = { ...change, steps: over.steps };
       }
     }
-    const saved = await write(tx, id, moved, client, { undoes: null });
+    const saved = await write(tx, id, moved, client, { undoes: null, requests: own });
     return saved.ok ? done({ ...saved.value, lost }) : saved;
   });
+}
+
+/** Steps over what is in their way; of those that came by one of the requests `own` the first ones are there already. */
+function moveOver(
+  steps: readonly unknown[],
+  inTheWay: readonly LoggedChange[],
+  section: string,
+  own: readonly string[],
+): { steps: unknown[]; lost: number } {
+  let left = [...steps];
+  let lost = 0;
+  for (const l of inTheWay) {
+    const theirs = stepsIn([l], section);
+    if (l.requests.some((r) => own.includes(r))) left = left.slice(theirs.length);
+    else {
+      const moved = rebase(left, theirs);
+      left = moved.steps;
+      lost += moved.lost;
+    }
+  }
+  return { steps: left, lost };
 }
 
 async function write(
@@ -267,7 +299,7 @@ async function write(
   id: string,
   change: Change,
   client: string,
-  { undoes }: { undoes: number | null },
+  { undoes, requests = [] }: { undoes: number | null; requests?: readonly string[] },
 ): Promise<Outcome<{ revision: number; change: Change }>> {
   const loaded = await load(tx, id, sectionsNeeded(change));
   if (!loaded) return refused('title/gone', 'This title is no longer there.');
@@ -290,6 +322,7 @@ async function write(
     title: id,
     revision,
     client,
+    requests: requests.join(' '),
     change: JSON.stringify(change),
     inverse: JSON.stringify(inverse),
     label: labelOf(change),

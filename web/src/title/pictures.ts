@@ -2,7 +2,8 @@
 /** Pictures of a title: kept by the server first, then taken into the book by a change. */
 import { toast } from 'sonner';
 import type { Change, Picture } from '@pagina/core/book';
-import { shortId, type TitleSession } from './session';
+import { shortId } from './ids';
+import type { TitleSession } from './session';
 
 /** Keeps a picture's file; answers the picture for the book, or why it cannot be one. */
 async function keepPicture(title: string, file: File | Blob): Promise<Picture | { message: string }> {

@@ -6,10 +6,11 @@
  * after all typing before them. Undo is the server's: it runs over text, structure and record alike, across reloads.
  */
 import { collab, receiveTransaction, sendableSteps } from 'prosemirror-collab';
-import { EditorState, Plugin, type Transaction } from 'prosemirror-state';
+import { EditorState, type Plugin, type Transaction } from 'prosemirror-state';
 import { Step } from 'prosemirror-transform';
 import { apply, bookFromJson, schema, type Book, type Change } from '@pagina/core/book';
 import type { Job, Product } from '@pagina/data';
+import { freshIds, shortId } from './ids';
 
 export interface Saving {
   state: 'saved' | 'waiting' | 'saving' | 'offline';
@@ -26,40 +27,25 @@ export interface Snapshot {
 interface Logged {
   revision: number;
   client: string;
+  requests: string[];
   change: Change;
+}
+/** The text of a section as it is written in. */
+interface Written {
+  state: EditorState;
+  plugins: Plugin[];
+  draw: Set<(s: EditorState) => void>;
+  /** Requests that hold steps not known to be saved, and with how many: an answer may be lost and its request not. */
+  sent: { request: string; steps: number }[];
 }
 const BATCH = 350;
 const RETRY = 2_000;
-
-export const shortId = (): string => Math.random().toString(36).slice(2, 10);
-
-/** New blocks get ids as they appear: by typing Enter, by dividing, by paste. */
-const freshIds = new Plugin({
-  appendTransaction(transactions, _old, state) {
-    if (!transactions.some((t) => t.docChanged)) return null;
-    const seen = new Set<string>();
-    const tr = state.tr;
-    state.doc.descendants((node, pos) => {
-      if (node.isText || node.isInline || !('id' in node.attrs)) return;
-      const id = node.attrs.id as string;
-      if (id === '' || seen.has(id)) {
-        const fresh = `k${shortId()}`;
-        tr.setNodeMarkup(pos, undefined, { ...node.attrs, id: fresh });
-        seen.add(fresh);
-      } else seen.add(id);
-    });
-    return tr.docChanged ? tr : null;
-  },
-});
 
 export class TitleSession {
   readonly client = shortId();
   private snapshot: Snapshot;
   private readonly listeners = new Set<() => void>();
-  private readonly editors = new Map<
-    string,
-    { state: EditorState; plugins: Plugin[]; draw: Set<(s: EditorState) => void> }
-  >();
+  private readonly editors = new Map<string, Written>();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private queue: Promise<unknown> = Promise.resolve();
   private events: EventSource | null = null;
@@ -123,7 +109,12 @@ export class TitleSession {
     if (!e) {
       const doc = this.snapshot.book.sections.find((s) => s.id === section)?.content;
       const own = [...plugins(), freshIds, collab({ version: 0, clientID: this.client })];
-      e = { state: EditorState.create({ schema, doc, plugins: own }), plugins: own, draw: new Set() };
+      e = {
+        state: EditorState.create({ schema, doc, plugins: own }),
+        plugins: own,
+        draw: new Set(),
+        sent: [],
+      };
       this.editors.set(section, e);
     }
     return e.state;
@@ -178,15 +169,10 @@ export class TitleSession {
   private async sendText(): Promise<void> {
     for (const [section, e] of this.editors) {
       for (let tries = 0; tries < 20; tries++) {
-        const sendable = sendableSteps(e.state);
-        if (!sendable) break;
+        const body = this.unsent(section, e);
+        if (!body) break;
         this.set({ saving: { ...this.snapshot.saving, state: 'saving' } });
-        const change: Change = {
-          type: 'text',
-          section,
-          steps: sendable.steps.map((s) => s.toJSON() as unknown),
-        };
-        const answer = await this.post({ base: this.snapshot.revision, client: this.client, change });
+        const answer = await this.post(body);
         if (answer === 'offline') return this.retry();
         if ('message' in answer) {
           this.tell(`${answer.message} Your words are kept here: copy them before you reload.`);
@@ -196,29 +182,43 @@ export class TitleSession {
           this.takeIn(answer.behind);
           continue;
         }
-        await this.gap(answer.revision);
-        this.replaceState(
-          section,
-          e.state.apply(
-            receiveTransaction(
-              e.state,
-              sendable.steps as Step[],
-              sendable.steps.map(() => this.client),
-            ),
-          ),
-        );
-        this.set({ revision: answer.revision });
+        // What others did in between comes first; where it cannot be had, the next try is told of all.
+        if (!(await this.gap(answer.revision))) return this.retry();
+        this.takeIn([
+          {
+            revision: answer.revision,
+            client: this.client,
+            requests: [body.request, ...body.earlier],
+            change: body.change,
+          },
+        ]);
       }
     }
     this.set({ saving: { state: 'saved', at: Date.now() } });
   }
 
-  private retry(): void {
-    this.set({ saving: { ...this.snapshot.saving, state: 'offline' } });
-    setTimeout(() => void this.flush(), RETRY);
+  /** What a section has that is not known to be saved, as a request; sent again unchanged it keeps its name. */
+  private unsent(section: string, e: Written) {
+    const sendable = sendableSteps(e.state);
+    if (!sendable) return null;
+    const steps = sendable.steps.map((s) => s.toJSON() as unknown);
+    const before = e.sent.find((s) => s.steps === steps.length);
+    const request = before?.request ?? shortId();
+    const earlier = e.sent.filter((s) => s !== before).map((s) => s.request);
+    if (!before) e.sent.push({ request, steps: steps.length });
+    const change: Extract<Change, { type: 'text' }> = { type: 'text', section, steps };
+    return { base: this.snapshot.revision, client: this.client, request, earlier, change };
   }
 
-  private async post(
+  private retry(): void {
+    this.set({ saving: { ...this.snapshot.saving, state: 'offline' } });
+    setTimeout(() => {
+      void this.flush();
+      void this.enqueue(() => this.catchUp());
+    }, RETRY);
+  }
+
+  private post(
     body: object,
   ): Promise<
     | { revision: number; change: Change }
@@ -226,35 +226,57 @@ export class TitleSession {
     | { message: string }
     | 'offline'
   > {
+    return this.send('changes', body) as never;
+  }
+
+  /** What the server answers, also when it refuses; `offline` where nobody knows what became of the request. */
+  private async send(what: string, body: object): Promise<object | 'offline'> {
     try {
-      const r = await fetch(`/api/titles/${this.id}/changes`, {
+      const r = await fetch(`/api/titles/${this.id}/${what}`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify(body),
       });
-      if (r.status >= 500) return 'offline';
-      return (await r.json()) as { message: string };
+      return r.status >= 500 ? 'offline' : ((await r.json()) as object);
     } catch {
       return 'offline';
     }
   }
 
-  /** Takes in what others did between our revision and one just saved. */
-  private async gap(saved: number): Promise<void> {
-    if (saved > this.snapshot.revision + 1) await this.catchUp(saved - 1);
+  /** Takes in what others did between our revision and one just saved; false where it cannot be had. */
+  private gap(saved: number): Promise<boolean> {
+    return saved > this.snapshot.revision + 1 ? this.catchUp(saved - 1) : Promise.resolve(true);
   }
-  private async catchUp(until = Infinity): Promise<void> {
-    const r = await fetch(`/api/titles/${this.id}/changes?since=${this.snapshot.revision}`);
-    if (!r.ok) return;
-    const { changes } = (await r.json()) as { changes: Logged[] };
-    this.takeIn(changes.filter((c) => c.revision <= until));
+  private async catchUp(until = Infinity): Promise<boolean> {
+    try {
+      const r = await fetch(`/api/titles/${this.id}/changes?since=${this.snapshot.revision}`);
+      if (!r.ok) return false;
+      const { changes } = (await r.json()) as { changes: Logged[] };
+      this.takeIn(changes.filter((c) => c.revision <= until));
+      return true;
+    } catch {
+      return false;
+    }
   }
   private takeIn(list: readonly Logged[]): void {
     for (const l of list) {
       if (l.revision <= this.snapshot.revision) continue;
-      this.applyRemote(l.change);
+      if (!this.isOwn(l)) this.applyRemote(l.change);
       this.set({ revision: l.revision });
     }
+  }
+
+  /** Whether a change is typing of this session that is now known to be saved: it stands in the text already. */
+  private isOwn({ requests, change }: Logged): boolean {
+    const e = change.type === 'text' ? this.editors.get(change.section) : undefined;
+    if (!e || change.type !== 'text' || !e.sent.some((s) => requests.includes(s.request))) return false;
+    const steps = change.steps.map((j) => Step.fromJSON(schema, j));
+    const clients = steps.map(() => this.client);
+    this.replaceState(change.section, e.state.apply(receiveTransaction(e.state, steps, clients)));
+    e.sent = e.sent
+      .filter((s) => !requests.includes(s.request))
+      .map((s) => ({ ...s, steps: s.steps - steps.length }));
+    return true;
   }
 
   /** Applies a change that the server already has. */
@@ -298,8 +320,10 @@ export class TitleSession {
         this.set({ saving: { ...this.snapshot.saving, state: 'saving' } });
         const answer = await this.post({ base: this.snapshot.revision, client: this.client, change });
         if (answer === 'offline') {
-          this.tell('The program cannot be reached just now. Nothing was changed; try again in a moment.');
-          this.set({ saving: { ...this.snapshot.saving, state: 'offline' } });
+          this.tell(
+            'The program cannot be reached just now. If nothing has changed in a moment, do it again.',
+          );
+          this.retry();
           return false;
         }
         if ('message' in answer) {
@@ -310,9 +334,12 @@ export class TitleSession {
           this.takeIn(answer.behind);
           continue;
         }
-        await this.gap(answer.revision);
-        this.applyRemote(answer.change);
-        this.set({ revision: answer.revision, saving: { state: 'saved', at: Date.now() } });
+        // Where it cannot be had now it comes with the next that is heard of.
+        if (!(await this.gap(answer.revision))) this.retry();
+        else {
+          this.applyRemote(answer.change);
+          this.set({ revision: answer.revision, saving: { state: 'saved', at: Date.now() } });
+        }
         return true;
       }
       return false;
@@ -322,12 +349,13 @@ export class TitleSession {
   undo(redo = false): Promise<string | null> {
     return this.enqueue(async () => {
       await this.sendText();
-      const r = await fetch(`/api/titles/${this.id}/undo`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ client: this.client, redo }),
-      });
-      const { undone, message } = (await r.json()) as {
+      const answer = await this.send('undo', { client: this.client, redo });
+      if (answer === 'offline') {
+        this.tell('The program cannot be reached just now. Try again in a moment.');
+        this.retry();
+        return null;
+      }
+      const { undone, message } = answer as {
         undone?: { revision: number; label: string } | null;
         message?: string;
       };
@@ -342,29 +370,20 @@ export class TitleSession {
   /** The page is going away: what is not sent yet goes by itself, and the server moves it over whatever came between. */
   private sendLast(): void {
     for (const [section, e] of this.editors) {
-      const sendable = sendableSteps(e.state);
-      if (!sendable) continue;
-      const body = {
-        base: this.snapshot.revision,
-        client: this.client,
-        final: true,
-        change: { type: 'text', section, steps: sendable.steps.map((s) => s.toJSON() as unknown) },
-      };
-      void fetch(`/api/titles/${this.id}/changes`, {
+      const body = this.unsent(section, e);
+      if (!body) continue;
+      fetch(`/api/titles/${this.id}/changes`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify(body),
+        body: JSON.stringify({ ...body, final: true }),
         keepalive: true,
-      });
+      }).catch(() => undefined);
     }
   }
 
   async make(edition: string): Promise<void> {
     await this.flush();
-    await fetch(`/api/titles/${this.id}/make`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ edition }),
-    });
+    if ((await this.send('make', { edition })) === 'offline')
+      this.tell('The program cannot be reached just now. Try again in a moment.');
   }
 }

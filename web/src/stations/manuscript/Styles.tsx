@@ -9,7 +9,7 @@ import { toast } from 'sonner';
 import { placeAt, schema } from '@pagina/core/book';
 import { divide } from '@pagina/core/order';
 import { useTitle } from '@/title/context';
-import { shortId } from '@/title/session';
+import { shortId } from '@/title/ids';
 import { Button } from '@/ui/controls';
 import { Menu, type MenuItem } from '@/ui/Menu';
 import type { Asking } from './Context';

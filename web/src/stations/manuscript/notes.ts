@@ -7,7 +7,7 @@ import { type Node } from 'prosemirror-model';
 import { Plugin, PluginKey, TextSelection, type EditorState, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet } from 'prosemirror-view';
 import { schema } from '@pagina/core/book';
-import { shortId } from '@/title/session';
+import { shortId } from '@/title/ids';
 
 const n = schema.nodes;
 const aside = new Map<string, Node>();

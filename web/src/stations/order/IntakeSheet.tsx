@@ -5,7 +5,7 @@ import { depthOf, type Arrival } from '@pagina/core/book';
 import { headingsOf, putBack, type Heading } from '@pagina/core/order';
 import { authorsLine, type BookRecord } from '@pagina/core/record';
 import { useBook, useTitle } from '@/title/context';
-import { shortId } from '@/title/session';
+import { shortId } from '@/title/ids';
 import { Button, SeverityMark } from '@/ui/controls';
 import { Text } from '@/ui/Text';
 import { Account } from './Account';

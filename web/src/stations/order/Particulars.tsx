@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { kindRule, type Numbering, type NumberForm, type Section } from '@pagina/core/book';
 import { fromRecordAgain, writtenOut } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
-import { shortId } from '@/title/session';
+import { shortId } from '@/title/ids';
 import { Button, Field, input, SeverityMark } from '@/ui/controls';
 import { Text } from '@/ui/Text';
 import { Clauses } from '../record/Clauses';

@@ -12,7 +12,7 @@ import {
   type Match,
 } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
-import { shortId } from '@/title/session';
+import { shortId } from '@/title/ids';
 import { Compared, differenceOf } from '@/ui/Compared';
 import { Button } from '@/ui/controls';
 import { act } from './actions';

@@ -24,7 +24,8 @@ import {
   remove,
 } from '@pagina/core/order';
 import { useTitle } from '@/title/context';
-import { shortId, type TitleSession } from '@/title/session';
+import { shortId } from '@/title/ids';
+import type { TitleSession } from '@/title/session';
 
 const sectionId = (): string => `s${shortId()}`;
 

@@ -20,7 +20,8 @@ import {
   placesThatLook,
   sortOf,
 } from '@pagina/core/order';
-import { shortId, type TitleSession } from '@/title/session';
+import { shortId } from '@/title/ids';
+import type { TitleSession } from '@/title/session';
 import { act } from './actions';
 
 const newId = (): string => `k${shortId()}`;

@@ -5,10 +5,14 @@ import { answer, bodyOf, refuse } from '@/server/answer';
 import { store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
+/** Of a request; spaces part them where they are kept. */
+const name = z.string().regex(/^\S{1,40}$/);
 const saveRequest = z.object({
   base: z.number().int().nonnegative(),
   client: z.string().min(1).max(80),
   change: changeSchema,
+  request: name.optional(),
+  earlier: z.array(name).max(5_000).optional(),
   final: z.boolean().optional(),
 });
 

@@ -1,0 +1,1 @@
+ALTER TABLE `changes` ADD `requests` text DEFAULT '' NOT NULL;

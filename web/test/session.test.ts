@@ -1,0 +1,250 @@
+/**
+ * What is typed is saved once: not lost and not doubled, whatever becomes of requests and their answers. Sessions of the
+ * interface, their requests answered by the store itself over a line that breaks.
+ */
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { TextSelection } from 'prosemirror-state';
+import { changesSince, createTitle, openStore, readTitle, saveChange, undo, type Store } from '@pagina/data';
+import { bookToJson, type Book } from '@pagina/core/book';
+import { book, section } from '../../core/test/fixtures/books';
+import { TitleSession } from '@/title/session';
+
+/** What becomes of the next request: answered, lost on the way there, or its answer lost on the way back. */
+type Line = 'whole' | 'no-request' | 'no-answer';
+
+let store: Store;
+let id: string;
+let line: () => Line;
+let eyes: Eye[];
+const open: (() => void)[] = [];
+
+/** The events of the server, which come when the test says so. */
+class Eye {
+  onmessage: ((m: { data: string }) => void) | null = null;
+  constructor() {
+    eyes.push(this);
+  }
+  close(): void {
+    eyes = eyes.filter((e) => e !== this);
+  }
+}
+
+async function answered(path: string, init?: RequestInit): Promise<unknown> {
+  const body = init?.body ? (JSON.parse(init.body as string) as never) : null;
+  if (path.includes('/undo')) {
+    const { client, redo } = body as unknown as { client: string; redo: boolean };
+    const r = await undo(store, id, client, redo);
+    return r.ok ? { undone: r.value } : { message: r.refusal.message };
+  }
+  if (!body) return { changes: await changesSince(store, id, Number(/since=(\d+)/.exec(path)?.[1])) };
+  const r = await saveChange(store, id, body);
+  return r.ok ? r.value : { message: r.refusal.message };
+}
+
+/** What was sent when a page went away. */
+let leaving: Promise<unknown>[];
+const leave: (() => void)[] = [];
+
+beforeEach(async () => {
+  store = await openStore(mkdtempSync(join(tmpdir(), 'session-')), resolve('data/drizzle'));
+  id = await createTitle(store, twoChapters());
+  line = () => 'whole';
+  eyes = [];
+  leaving = [];
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+  vi.stubGlobal('EventSource', Eye);
+  vi.stubGlobal('window', {
+    addEventListener: (_: string, f: () => void) => leave.push(f),
+    removeEventListener: () => undefined,
+  });
+  vi.stubGlobal('fetch', (path: string, init?: RequestInit) => {
+    const now = line();
+    const done = (async () => {
+      if (now === 'no-request') throw new TypeError('no network');
+      const body = await answered(path, init);
+      if (now === 'no-answer') throw new TypeError('no network');
+      return { ok: true, status: 200, json: () => Promise.resolve(body) };
+    })();
+    if (init?.keepalive) leaving.push(done.catch(() => undefined));
+    return done;
+  });
+});
+afterEach(() => {
+  line = () => 'no-request';
+  for (const close of open.splice(0)) close();
+  leave.length = 0;
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+const twoChapters = (): Book =>
+  book([
+    section('one', 'chapter', ['The tide came in.'], { title: 'The Tide' }),
+    section('two', 'chapter', ['The carts went out.'], { title: 'The Carts' }),
+  ]);
+
+async function session(told: string[] = []): Promise<TitleSession> {
+  const loaded = (await readTitle(store, id))!;
+  const s = new TitleSession(
+    id,
+    { book: bookToJson(loaded.book), revision: loaded.revision, jobs: [], products: [] },
+    null,
+    (m) => told.push(m),
+  );
+  open.push(s.open());
+  return s;
+}
+const editor = (s: TitleSession, of: string) => s.editor(of, () => []);
+/** Types words at a place, a character's distance from the text's start. */
+function type(s: TitleSession, of: string, words: string, at = 1): void {
+  const state = editor(s, of);
+  s.dispatch(of, state.tr.setSelection(TextSelection.create(state.doc, at)).insertText(words));
+}
+const textOf = (b: Book, of: string): string => b.sections.find((s) => s.id === of)!.content.textContent;
+const stored = async (of: string): Promise<string> => textOf((await readTitle(store, id))!.book, of);
+/** Tells all sessions how far the server is, and waits until they have taken it in. */
+async function tell(...sessions: TitleSession[]): Promise<void> {
+  const { revision } = (await readTitle(store, id))!;
+  for (const e of eyes) e.onmessage?.({ data: JSON.stringify({ revision, jobs: [], products: [] }) });
+  for (const s of sessions) await s.flush();
+}
+
+describe('an answer that is lost', () => {
+  it('leaves what was typed in the book once', async () => {
+    const s = await session();
+    type(s, 'one', 'Once ');
+    line = () => 'no-answer';
+    await s.flush();
+    expect(s.get().saving.state).toBe('offline');
+    type(s, 'one', 'Twice ');
+    line = () => 'whole';
+    await s.flush();
+    expect(await stored('one')).toBe('Twice Once The tide came in.');
+    expect(editor(s, 'one').doc.textContent).toBe('Twice Once The tide came in.');
+    expect(s.get().saving.state).toBe('saved');
+  });
+  it('leaves it once also where the server tells of it first', async () => {
+    const s = await session();
+    type(s, 'one', 'Once ');
+    line = () => 'no-answer';
+    await s.flush();
+    line = () => 'whole';
+    await tell(s);
+    expect(await stored('one')).toBe('Once The tide came in.');
+    expect(editor(s, 'one').doc.textContent).toBe('Once The tide came in.');
+  });
+  it('leaves what another wrote meanwhile, too', async () => {
+    const [a, b] = [await session(), await session()];
+    type(a, 'one', 'Once ');
+    line = () => 'no-answer';
+    await a.flush();
+    line = () => 'whole';
+    await tell(b);
+    type(b, 'one', ' For good.', editor(b, 'one').doc.content.size - 1);
+    await b.flush();
+    type(a, 'one', 'Twice ');
+    await a.flush();
+    await tell(a, b);
+    for (const s of [a, b])
+      expect(editor(s, 'one').doc.textContent).toBe('Twice Once The tide came in. For good.');
+    expect(await stored('one')).toBe('Twice Once The tide came in. For good.');
+  });
+  it('is no matter for what is taken back', async () => {
+    const s = await session();
+    type(s, 'one', 'Once ');
+    line = () => 'no-answer';
+    await s.flush();
+    line = () => 'whole';
+    expect(await s.undo()).not.toBeNull();
+    expect(await stored('one')).toBe('The tide came in.');
+    expect(editor(s, 'one').doc.textContent).toBe('The tide came in.');
+    expect(await s.undo(true)).not.toBeNull();
+    expect(editor(s, 'one').doc.textContent).toBe('Once The tide came in.');
+  });
+});
+
+describe('a page that goes away', () => {
+  const goes = async (): Promise<void> => {
+    for (const f of leave) f();
+    await Promise.all(leaving);
+  };
+  it('sends what it has', async () => {
+    const s = await session();
+    type(s, 'one', 'Last ');
+    await goes();
+    expect(await stored('one')).toBe('Last The tide came in.');
+  });
+  it('sends it once, also while it is being saved', async () => {
+    const s = await session();
+    type(s, 'one', 'Last ');
+    const saving = s.flush();
+    await goes();
+    await saving;
+    expect(await stored('one')).toBe('Last The tide came in.');
+  });
+  it('and comes back has sent it once', async () => {
+    const s = await session();
+    type(s, 'one', 'Last ');
+    await goes();
+    type(s, 'one', 'Back ');
+    await tell(s);
+    expect(await stored('one')).toBe('Back Last The tide came in.');
+    expect(editor(s, 'one').doc.textContent).toBe('Back Last The tide came in.');
+  });
+  it('sends over what another wrote', async () => {
+    const [a, b] = [await session(), await session()];
+    type(b, 'one', 'Other ');
+    await b.flush();
+    type(a, 'one', ' Last.', editor(a, 'one').doc.content.size - 1);
+    await goes();
+    expect(await stored('one')).toBe('Other The tide came in. Last.');
+  });
+});
+
+/** Typed things are single letters: none can be typed into another. */
+const letter = (n: number): string => String.fromCodePoint(0x1f00 + n);
+it('two write at once over a line that breaks, and every letter stands in the book once', async () => {
+  for (let seed = 1; seed <= 25; seed++) {
+    let state = seed * 2654435761;
+    const below = (n: number): number => {
+      state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+      return (state >>> 8) % n;
+    };
+    id = await createTitle(store, twoChapters());
+    const sessions = [await session(), await session()];
+    let words = 0;
+    for (let turn = 0; turn < 40; turn++) {
+      const s = sessions[below(2)]!;
+      const of = below(2) ? 'one' : 'two';
+      const what = below(11);
+      line = () => (['whole', 'whole', 'whole', 'no-request', 'no-answer'] as const)[below(5)]!;
+      if (what < 5) type(s, of, letter(words++), 1 + below(editor(s, of).doc.content.size - 1));
+      else if (what < 8) await s.flush();
+      else if (what < 9) await tell(...sessions);
+      else if (what < 10) for (const f of leave) f();
+      else await s.change({ type: 'set-section', id: of, fields: { title: `Title ${turn}` } });
+    }
+    line = () => 'whole';
+    await Promise.all(leaving.splice(0));
+    for (let k = 0; k < 3; k++) {
+      for (const s of sessions) await s.flush();
+      await tell(...sessions);
+    }
+    for (const of of ['one', 'two']) {
+      const text = await stored(of);
+      for (const s of sessions) {
+        expect(editor(s, of).doc.textContent, `seed ${seed}`).toBe(text);
+        expect(textOf(s.get().book, of)).toBe(text);
+      }
+    }
+    const all = (await stored('one')) + (await stored('two'));
+    for (let w = 0; w < words; w++)
+      expect(all.split(letter(w)).length - 1, `letter ${w} of seed ${seed}`).toBe(1);
+    for (const close of open.splice(0)) close();
+    leave.length = 0;
+    await Promise.all(leaving.splice(0));
+  }
+});
