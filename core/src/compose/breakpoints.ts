@@ -116,8 +116,9 @@ export function breakpointsOf(
       width += piece.width;
       stretch += piece.stretch;
       shrink += piece.shrink;
-      const before = i > 0 ? pieces[i - 1] : undefined;
-      if (!piece.breakable || before?.kind !== 'word' || isForced(after[i - 1])) continue;
+      if (!piece.breakable || i === 0) continue;
+      const before = pieces[i - 1]!;
+      if (before.kind !== 'word' || isForced(after[i - 1])) continue;
       let next = i + 1;
       let w = width;
       let s = stretch;

@@ -17,7 +17,6 @@ const division = (word: Word, cut: number, head: Extent, rest: Extent): Division
   start: word.width - rest.width + rest.hangLeft,
 });
 
-const NONE: readonly Division[] = [];
 const CORE = /[\p{L}\u2019']+/u;
 const FIGURES = /\p{N}/u;
 const LETTERS_OR_FIGURES = /[\p{L}\p{N}]/u;
@@ -62,15 +61,15 @@ export class Divider {
 
   of(word: Word): readonly Division[] {
     const { number, text, style } = word;
-    let divisions = number < this.known.length ? this.known[number] : null;
-    if (!divisions) {
-      divisions = this.points(text).map((cut) =>
+    const known = number < this.known.length ? this.known[number] : null;
+    if (known) return known;
+    const divisions: Division[] = [];
+    for (const cut of this.points(text))
+      divisions.push(
         division(word, cut, style.extent(`${text.slice(0, cut)}-`), style.extent(text.slice(cut))),
       );
-      if (divisions.length === 0) divisions = NONE;
-      while (this.known.length <= number) this.known.push(null);
-      this.known[number] = divisions;
-    }
+    while (this.known.length <= number) this.known.push(null);
+    this.known[number] = divisions;
     return divisions;
   }
 

@@ -102,7 +102,7 @@ function search(
   const best: Active[] = [];
   const classes: number[] = [];
   const least = Math.min(...lineWidths);
-  const most = emergency ? Infinity : MAX_LADDER;
+  const most = emergency ? b.count : MAX_LADDER;
   // Where the longest of the lines that may end next began.
   let earliest = b.first;
   let leastStretched = 0;
@@ -243,8 +243,16 @@ function nearLineEnd(indent: Mp, w: LineWidths): (from: Mp, to: Mp) => boolean {
   };
 }
 
+/** Widths line by line; the last is that of all that follow. */
+function widthsOf(w: LineWidths): number[] {
+  const widths: number[] = [];
+  if (w.first) for (const f of w.first) widths.push(f.width);
+  widths.push(w.measure);
+  return widths;
+}
+
 const searchOf = (p: Paragraph, w: LineWidths, tracked: boolean, shortest: Mp): Search => ({
-  lineWidths: [...(w.first ?? []).map((f) => f.width), w.measure],
+  lineWidths: widthsOf(w),
   ragged: p.justify ? 0 : Math.round(w.measure / 4),
   scaling: p.scaling / 1000,
   tracked,

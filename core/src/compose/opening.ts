@@ -96,7 +96,7 @@ export function dropCap(s: Setter, block: Node, lines: number): DropCap | null {
     manner,
     indent: 0,
     measure: s.measure,
-    x: -scale(ink.left) - (quote?.width ?? 0),
+    x: 0 - scale(ink.left) - (quote?.width ?? 0),
     align: 'left',
     hyphenate: false,
   };
