@@ -64,10 +64,13 @@ export class Divider {
     const known = number < this.known.length ? this.known[number] : null;
     if (known) return known;
     const divisions: Division[] = [];
-    for (const cut of this.points(text))
+    const points = this.points(text);
+    for (let i = 0; i < points.length; i++) {
+      const cut = points[i] as number;
       divisions.push(
         division(word, cut, style.extent(`${text.slice(0, cut)}-`), style.extent(text.slice(cut))),
       );
+    }
     while (this.known.length <= number) this.known.push(null);
     this.known[number] = divisions;
     return divisions;

@@ -72,7 +72,7 @@ export function lineSpace(item: LineItem): LineSpace {
       ? 0
       : Math.max(-give, Math.min(give, Math.round((missing * give) / (give + ownShare))));
   const glyphs = natural - spaces;
-  const scale = glyphs > 0 && letters !== 0 ? Math.round((100_000 * (glyphs + letters)) / glyphs) : 100_000;
+  const scale = 100_000 + (letters === 0 || glyphs <= 0 ? 0 : Math.round((100_000 * letters) / glyphs));
   const spread = missing - Math.round((glyphs * (scale - 100_000)) / 100_000);
   // Rounding, and letters that hang, can be off by some hundredths of a point.
   const overfull = natural - shrink - give > target + 60;
