@@ -166,6 +166,22 @@ describe('an answer that is lost', () => {
   });
 });
 
+it('a line that stays broken is tried once every two seconds, however much is typed', async () => {
+  const s = await session();
+  line = () => 'no-request';
+  for (let i = 0; i < 5; i++) {
+    type(s, 'one', `${i} `);
+    await s.flush();
+  }
+  expect(s.get().saving.state).toBe('offline');
+  expect(vi.getTimerCount()).toBe(1);
+  line = () => 'whole';
+  vi.advanceTimersByTime(2_000);
+  await vi.waitFor(() => expect(s.get().saving.state).toBe('saved'));
+  expect(await stored('one')).toBe('4 3 2 1 0 The tide came in.');
+  expect(vi.getTimerCount()).toBe(0);
+});
+
 describe('a page that goes away', () => {
   const goes = async (): Promise<void> => {
     for (const f of leave) f();

@@ -47,6 +47,8 @@ export class TitleSession {
   private readonly listeners = new Set<() => void>();
   private readonly editors = new Map<string, Written>();
   private timer: ReturnType<typeof setTimeout> | null = null;
+  /** The next try after one that failed. */
+  private again: ReturnType<typeof setTimeout> | null = null;
   private queue: Promise<unknown> = Promise.resolve();
   private events: EventSource | null = null;
 
@@ -91,6 +93,8 @@ export class TitleSession {
     const leave = (): void => this.sendLast();
     window.addEventListener('pagehide', leave);
     return () => {
+      if (this.again) clearTimeout(this.again);
+      this.again = null;
       this.events?.close();
       window.removeEventListener('pagehide', leave);
       this.sendLast();
@@ -212,7 +216,8 @@ export class TitleSession {
 
   private retry(): void {
     this.set({ saving: { ...this.snapshot.saving, state: 'offline' } });
-    setTimeout(() => {
+    this.again ??= setTimeout(() => {
+      this.again = null;
       void this.flush();
       void this.enqueue(() => this.catchUp());
     }, RETRY);
