@@ -157,11 +157,15 @@ describe('an interior', () => {
     await page.getByRole('button', { name: 'All parts' }).click();
     await page.getByRole('button', { name: /^Breaks\s*as in Saltern/ }).waitFor();
   });
-  it('becomes large print and ordinary print again', async () => {
+  it('becomes large print and ordinary print again, on the folios that the pages then have', async () => {
+    const folios = (): Promise<string[]> => page.locator('[data-specimen] figcaption').allTextContents();
+    const ordinary = await folios();
     await reset(() => page.getByLabel('Large print').click());
     expect((await edition()).design.set).toMatchObject({ 'text.size': 16_000, 'text.set': 'ragged' });
+    await expect.poll(folios).not.toEqual(ordinary);
     await reset(() => page.getByLabel('Large print').click());
     expect((await edition()).design.set).toEqual({});
+    await expect.poll(folios).toEqual(ordinary);
   });
   it('is set on another trim, listed or typed', async () => {
     await page.getByRole('button', { name: 'Trim and margins' }).click();

@@ -15,6 +15,7 @@ export default function Layout({ children }: { children: ReactNode }) {
         {children}
         <Toaster
           position="bottom-right"
+          style={{ fontFamily: 'inherit' }}
           toastOptions={{
             unstyled: true,
             classNames: {

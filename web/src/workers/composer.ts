@@ -131,6 +131,7 @@ function breathing(turn: number): () => Promise<boolean> {
 async function composeAll(book: Book, edition: string, turn: number): Promise<void> {
   pictures = new Map(book.pictures.flatMap((p) => (p.sha256 ? [[p.id, addressOf(p)]] : [])));
   const other = look?.beside ? besideOf(book, edition, look.beside) : null;
+  const reckoned = { own: extentOf(edition), beside: other && extentOf(other.edition) };
   if (look) {
     await specimen('own', book, edition, look.sections, turn);
     if (other) await specimen('beside', other.book, other.edition, look.sections, turn);
@@ -140,11 +141,22 @@ async function composeAll(book: Book, edition: string, turn: number): Promise<vo
   if ('message' in whole) return post({ type: 'refused', which: 'book', message: whole.message });
   sets.set('book', { composition: whole.composition, generation: ++generation });
   post({ type: 'composed', composed: told(whole.composition, whole.milliseconds), generation });
+  // The specimen's folios were reckoned from the pages that its sections had before.
+  if (look && !sameExtent(reckoned.own, extentOf(edition)))
+    await specimen('own', book, edition, look.sections, turn);
   if (!other) return;
   const second = await set(other.book, other.edition, turn);
   if (second && !('message' in second))
     post({ type: 'beside', composed: told(second.composition, second.milliseconds) });
+  if (look && second && reckoned.beside && !sameExtent(reckoned.beside, extentOf(other.edition)))
+    await specimen('beside', other.book, other.edition, look.sections, turn);
 }
+
+/** Pages that each section of an edition has, as far as is known; a design beside it has about as many. */
+const extentOf = (edition: string): ReadonlyMap<string, number> =>
+  extents.get(edition) ?? extents.get(edition.replace(/\/beside$/, '')) ?? new Map<string, number>();
+const sameExtent = (a: ReadonlyMap<string, number>, b: ReadonlyMap<string, number>): boolean =>
+  a.size === b.size && [...a].every(([section, pages]) => b.get(section) === pages);
 
 /** The book with a second edition that is carried as the first is, in another design. */
 function besideOf(
@@ -194,9 +206,7 @@ async function specimen(
   sections: readonly string[],
   turn: number,
 ): Promise<void> {
-  const pages =
-    extents.get(edition) ?? extents.get(edition.replace(/\/beside$/, '')) ?? new Map<string, number>();
-  const made = await set(book, edition, turn, { sections: new Set(sections), pages });
+  const made = await set(book, edition, turn, { sections: new Set(sections), pages: extentOf(edition) });
   if (!made) return;
   if ('message' in made) return post({ type: 'refused', which, message: made.message });
   sets.set(which, { composition: made.composition, generation: ++generation });
