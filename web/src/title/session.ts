@@ -30,6 +30,7 @@ interface Logged {
   requests: string[];
   change: Change;
 }
+type Saved = { revision: number; change: Change } | { behind: Logged[]; revision: number };
 /** The text of a section as it is written in. */
 interface Written {
   state: EditorState;
@@ -40,6 +41,7 @@ interface Written {
 }
 const BATCH = 350;
 const RETRY = 2_000;
+const AWAY = 'The program cannot be reached just now. Try again in a moment.';
 
 export class TitleSession {
   readonly client = shortId();
@@ -176,7 +178,7 @@ export class TitleSession {
         const body = this.unsent(section, e);
         if (!body) break;
         this.set({ saving: { ...this.snapshot.saving, state: 'saving' } });
-        const answer = await this.post(body);
+        const answer = await this.send<Saved>('changes', body);
         if (answer === 'offline') return this.retry();
         if ('message' in answer) {
           this.tell(`${answer.message} Your words are kept here: copy them before you reload.`);
@@ -223,26 +225,18 @@ export class TitleSession {
     }, RETRY);
   }
 
-  private post(
-    body: object,
-  ): Promise<
-    | { revision: number; change: Change }
-    | { behind: Logged[]; revision: number }
-    | { message: string }
-    | 'offline'
-  > {
-    return this.send('changes', body) as never;
-  }
-
   /** What the server answers, also when it refuses; `offline` where nobody knows what became of the request. */
-  private async send(what: string, body: object): Promise<object | 'offline'> {
+  private async send<T extends object>(
+    what: string,
+    body: object,
+  ): Promise<T | { message: string } | 'offline'> {
     try {
       const r = await fetch(`/api/titles/${this.id}/${what}`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify(body),
       });
-      return r.status >= 500 ? 'offline' : ((await r.json()) as object);
+      return r.status >= 500 ? 'offline' : ((await r.json()) as T);
     } catch {
       return 'offline';
     }
@@ -323,7 +317,8 @@ export class TitleSession {
         const change = typeof make === 'function' ? make(this.snapshot.book) : make;
         if (!change) return false;
         this.set({ saving: { ...this.snapshot.saving, state: 'saving' } });
-        const answer = await this.post({ base: this.snapshot.revision, client: this.client, change });
+        const body = { base: this.snapshot.revision, client: this.client, change };
+        const answer = await this.send<Saved>('changes', body);
         if (answer === 'offline') {
           this.tell(
             'The program cannot be reached just now. If nothing has changed in a moment, do it again.',
@@ -354,17 +349,20 @@ export class TitleSession {
   undo(redo = false): Promise<string | null> {
     return this.enqueue(async () => {
       await this.sendText();
-      const answer = await this.send('undo', { client: this.client, redo });
+      const answer = await this.send<{ undone: { label: string } | null }>('undo', {
+        client: this.client,
+        redo,
+      });
       if (answer === 'offline') {
-        this.tell('The program cannot be reached just now. Try again in a moment.');
+        this.tell(AWAY);
         this.retry();
         return null;
       }
-      const { undone, message } = answer as {
-        undone?: { revision: number; label: string } | null;
-        message?: string;
-      };
-      if (message) this.tell(message);
+      if ('message' in answer) {
+        this.tell(answer.message);
+        return null;
+      }
+      const { undone } = answer;
       if (!undone) return null;
       await this.catchUp();
       this.set({ saving: { state: 'saved', at: Date.now() } });
@@ -388,7 +386,8 @@ export class TitleSession {
 
   async make(edition: string): Promise<void> {
     await this.flush();
-    if ((await this.send('make', { edition })) === 'offline')
-      this.tell('The program cannot be reached just now. Try again in a moment.');
+    const answer = await this.send('make', { edition });
+    if (answer === 'offline') this.tell(AWAY);
+    else if ('message' in answer) this.tell(answer.message);
   }
 }
