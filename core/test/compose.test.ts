@@ -1,4 +1,4 @@
-import { beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import {
@@ -14,23 +14,15 @@ import {
   TEXT_HEAD,
   GLYPH,
   type Composition,
-  type TypeSource,
 } from '../src/compose';
 import { schema, type Book } from '../src/book';
 import { measureOf, rowsOf } from '../src/design';
 import { typeSource } from '@pagina/make';
 import { openNovel } from '../../bench/open-novel';
 import { book, prose, section, threeChapters } from './fixtures/books';
+import { composed } from './fixtures/composed';
 
-let source: TypeSource;
-beforeAll(async () => {
-  source = await typeSource();
-});
-async function set(b: Book, cache?: ComposeCache): Promise<Composition> {
-  const r = await compose(b, 'paperback', source, { cache });
-  if (!r.ok) throw new Error(r.refusal.message);
-  return r.value;
-}
+const set = (b: Book, cache?: ComposeCache): Promise<Composition> => composed(b, { cache });
 /** The lines of a composition as a reader sees them, hyphens of divided words taken out. */
 function linesOf(c: Composition): string[] {
   return c.pages.flatMap((page) =>
@@ -125,7 +117,7 @@ describe('a composed book', () => {
     expect(list.text.replace(/\s/g, '')).toContain('\u201cEveryBy');
   });
   it('refuses scripts it cannot set in a clear sentence', async () => {
-    const r = await compose(book([section('a', 'chapter', ['שלום'])]), 'paperback', source);
+    const r = await compose(book([section('a', 'chapter', ['שלום'])]), 'paperback', await typeSource());
     expect(r.ok ? '' : r.refusal.message).toMatch(/right-to-left/);
   });
   it('finds characters that no face has, with their place', async () => {

@@ -2,9 +2,8 @@
  * Drop capitals in every face, of two to four lines, with accents and quotation marks. Their geometry is read from the page
  * that is drawn: the letter stands on the last of its lines and reaches to the capitals of the first (common practice).
  */
-import { beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import {
-  compose,
   DisplayIndex,
   displayList,
   drawnPage,
@@ -12,18 +11,12 @@ import {
   TEXT,
   TEXT_HEAD,
   type Composition,
-  type TypeSource,
 } from '../src/compose';
 import { editionSchema } from '../src/book';
 import { FAMILY_NAMES } from '../src/design';
 import type { Face } from '../src/type';
-import { typeSource } from '@pagina/make';
 import { book, prose, section } from './fixtures/books';
-
-let source: TypeSource;
-beforeAll(async () => {
-  source = await typeSource();
-});
+import { composed } from './fixtures/composed';
 
 interface Run {
   face: Face;
@@ -51,9 +44,7 @@ async function opening(
     interior: 'Harrow',
     design: { from: {}, set },
   });
-  const r = await compose({ ...b, editions: [edition] }, 'print', source);
-  if (!r.ok) throw new Error(r.refusal.message);
-  const c = r.value;
+  const c = await composed({ ...b, editions: [edition] }, {}, 'print');
   const index = new DisplayIndex();
   const { ops, text: shown } = displayList(drawnPage(c, c.pages[0]!), c.words, index);
   const runs: Run[] = [];

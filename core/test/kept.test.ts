@@ -1,31 +1,15 @@
 /** A chapter that is changed again and again is set as if each time were the first: to the line, to the glyph. */
-import { beforeAll, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import fc from 'fast-check';
 import type { Node } from 'prosemirror-model';
-import { typeSource } from '@pagina/make';
 import { schema, type Book } from '../src/book';
-import {
-  compose,
-  ComposeCache,
-  DisplayIndex,
-  displayList,
-  drawnPage,
-  type Composition,
-  type TypeSource,
-} from '../src/compose';
+import { ComposeCache, DisplayIndex, displayList, drawnPage, type Composition } from '../src/compose';
 import { KeptParagraphs } from '../src/compose/kept';
 import { Trail } from '../src/compose/trail';
 import { book, prose, section } from './fixtures/books';
+import { composed } from './fixtures/composed';
 
-let source: TypeSource;
-beforeAll(async () => {
-  source = await typeSource();
-});
-async function set(b: Book, cache?: ComposeCache): Promise<Composition> {
-  const made = await compose(b, 'paperback', source, { cache });
-  if (!made.ok) throw new Error(made.refusal.message);
-  return made.value;
-}
+const set = (b: Book, cache?: ComposeCache): Promise<Composition> => composed(b, { cache });
 /** What is drawn, page by page. */
 const drawn = (c: Composition) => {
   const index = new DisplayIndex();
