@@ -18,7 +18,7 @@ const toTitles = async (): Promise<void> => {
 
 it('leads from a title that is gone, and from an address that never was, to all titles', async () => {
   await page.goto(`${address()}/titles/00000000-0000-4000-8000-000000000000/order`);
-  await page.getByText('There is no such title.').waitFor();
+  await page.getByText('This title no longer exists.').waitFor();
   await toTitles();
   await page.goto(`${address()}/nowhere`);
   await page.getByText('There is no such page.').waitFor();

@@ -318,7 +318,7 @@ describe('pictures', () => {
       mimeType: 'image/png',
       buffer: Buffer.from('no picture'),
     });
-    await page.getByText(/words\.png: This is no picture/).waitFor();
+    await page.getByText(/words\.png: A book can’t carry/).waitFor();
   });
 });
 

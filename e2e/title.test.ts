@@ -67,7 +67,7 @@ describe('titles', () => {
       mimeType: 'image/png',
       buffer: Buffer.from(png(2, 2)),
     });
-    await page.getByText(/“picture\.png” is of a kind that cannot be read/).waitFor();
+    await page.getByText(/Pagina can’t read “picture\.png”/).waitFor();
   });
   it('brings in Markdown, an EPUB made here, and text that is pasted', async () => {
     const md = '# The Boat\n\nText *here*[^1].\n\n# The Tide\n\nMore.\n\n[^1]: A note.\n';

@@ -1,7 +1,7 @@
 /** The order as a tree: gathering, nesting, moving many, numbering, contents, and pages made from the record. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { apply, bookToJson, schema, type Book, type Change } from '../src/book';
+import { apply, bookToJson, schema, settle, type Book, type Change } from '../src/book';
 import type { Outcome } from '../src/base';
 import {
   callIn,
@@ -19,7 +19,6 @@ import {
   moveBy,
   nest,
   remove,
-  settle,
   standingContent,
   writtenOut,
 } from '../src/order';

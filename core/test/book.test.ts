@@ -9,7 +9,7 @@ import {
   changeSchema,
   placeAt,
   positionOf,
-  rebase,
+  moveSteps,
   schema,
   withFreshIds,
   type Book,
@@ -120,7 +120,7 @@ describe('rebasing', () => {
     const doc = section('x', 'chapter', ['One two three.']).content;
     const theirs = insertText(1, 'Zero ');
     const mine = [insertText(5, 'and a half '), insertText(16, '!')];
-    const { steps, lost } = rebase(mine, [theirs]);
+    const { steps, lost } = moveSteps(mine, [{ step: theirs }]);
     expect(lost).toBe(0);
     const tr = new Transform(doc);
     for (const s of [theirs, ...steps]) tr.step(Step.fromJSON(schema, s));
@@ -131,7 +131,7 @@ describe('rebasing', () => {
   it('counts what has lost its place', () => {
     const doc = section('x', 'chapter', ['One two three.', 'Four.']).content;
     const gone = new ReplaceStep(0, doc.child(0).nodeSize, Slice.empty).toJSON();
-    expect(rebase([new ReplaceStep(3, 6, Slice.empty).toJSON()], [gone]).lost).toBe(1);
+    expect(moveSteps([new ReplaceStep(3, 6, Slice.empty).toJSON()], [{ step: gone }]).lost).toBe(1);
   });
 });
 

@@ -11,3 +11,4 @@ export * from './versions';
 export * from './designs';
 export * from './accounts';
 export * from './trims';
+export * from './pulses';

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, inArray, lt, or } from 'drizzle-orm';
 import { jobs } from './schema';
-import type { Store } from './open';
+import type { Store, Tx } from './open';
 
 export type JobState = 'queued' | 'running' | 'done' | 'failed' | 'stopped';
 export interface Job {
@@ -23,6 +23,7 @@ export interface Job {
 }
 const LEASE = 15_000;
 const MOST_ATTEMPTS = 3;
+export const KINDS = ['read', 'reread', 'make', 'send'] as const;
 
 const fromRow = (r: typeof jobs.$inferSelect): Job => ({
   id: r.id,
@@ -45,6 +46,7 @@ export async function enqueue(
   kind: string,
   payload: unknown,
   title: string | null = null,
+  actor?: string,
 ): Promise<string> {
   const id = randomUUID();
   const now = Date.now();
@@ -53,6 +55,7 @@ export async function enqueue(
       id,
       kind,
       title,
+      actor,
       payload: JSON.stringify(payload),
       state: 'queued',
       createdAt: now,
@@ -62,14 +65,19 @@ export async function enqueue(
   return id;
 }
 
-/** Takes the oldest job that waits, or whose worker has died; null when there is none. */
-export function claim(store: Store, worker: string): Promise<Job | null> {
+/** Takes the oldest job of these kinds that waits, or whose worker has died; null when there is none. */
+export function claim(store: Store, worker: string, kinds: readonly string[] = KINDS): Promise<Job | null> {
   return store.write(async (tx) => {
     const now = Date.now();
     const [row] = await tx
       .select()
       .from(jobs)
-      .where(or(eq(jobs.state, 'queued'), and(eq(jobs.state, 'running'), lt(jobs.leaseUntil, now))))
+      .where(
+        and(
+          inArray(jobs.kind, [...kinds]),
+          or(eq(jobs.state, 'queued'), and(eq(jobs.state, 'running'), lt(jobs.leaseUntil, now))),
+        ),
+      )
       .orderBy(asc(jobs.createdAt))
       .limit(1);
     if (!row) return null;
@@ -78,7 +86,7 @@ export function claim(store: Store, worker: string): Promise<Job | null> {
         .update(jobs)
         .set({
           state: 'failed',
-          error: 'It was tried three times and the program stopped each time.',
+          error: 'The program stopped each of the three times it tried this.',
           changedAt: now,
         })
         .where(eq(jobs.id, row.id));
@@ -115,12 +123,16 @@ export async function report(
   return row?.worker === worker && row.stop === 0;
 }
 
-export async function finish(
-  store: Store,
-  id: string,
-  worker: string,
-  end: { state: 'done' | 'failed' | 'stopped'; result?: unknown; error?: string },
-): Promise<void> {
+export interface JobEnd {
+  state: 'done' | 'failed' | 'stopped';
+  result?: unknown;
+  error?: string;
+  /** What the job makes in the database, in the transaction that ends it: both happen or neither. */
+  also?: (tx: Tx) => Promise<unknown>;
+}
+
+/** Ends a job that is still the worker's; another's is left alone. */
+export async function finish(store: Store, id: string, worker: string, end: JobEnd): Promise<void> {
   const set = {
     state: end.state,
     result: end.result === undefined ? null : JSON.stringify(end.result),
@@ -128,12 +140,10 @@ export async function finish(
     share: 1000,
     changedAt: Date.now(),
   };
-  await store.write((tx) =>
-    tx
-      .update(jobs)
-      .set(set)
-      .where(and(eq(jobs.id, id), eq(jobs.worker, worker))),
-  );
+  await store.write(async (tx) => {
+    const own = and(eq(jobs.id, id), eq(jobs.worker, worker));
+    if ((await tx.update(jobs).set(set).where(own)).rowsAffected > 0) await end.also?.(tx);
+  });
 }
 
 /** Asks a running job to stop; a waiting one is stopped at once. */

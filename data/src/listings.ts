@@ -1,7 +1,7 @@
 /** Where a title stands in its outlets, and the log of what went and what came back. */
 import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, notInArray } from 'drizzle-orm';
-import { listingEvents, listings } from './schema';
+import { listingEvents, listings, products } from './schema';
 import type { Store } from './open';
 
 export type ListingState = 'waiting' | 'received' | 'with the shop' | 'held' | 'on sale';
@@ -23,17 +23,26 @@ export interface Listing {
   events: ListingEvent[];
 }
 
-/** Begins a listing for a file, or answers the one that this file has in that outlet already: nothing is sent twice. */
+/**
+ * Begins a listing for a file, or answers the one that this file has in that outlet already: nothing is sent twice. A
+ * file made again with the same bytes is the same file.
+ */
 export function openListing(
   store: Store,
   l: { title: string; outlet: string; edition: string; product: string },
 ): Promise<{ id: string; fresh: boolean }> {
   return store.write(async (tx) => {
+    const [file] = await tx.select().from(products).where(eq(products.id, l.product));
     const [known] = await tx
-      .select()
+      .select({ id: listings.id })
       .from(listings)
+      .innerJoin(products, eq(products.id, listings.product))
       .where(
-        and(eq(listings.title, l.title), eq(listings.outlet, l.outlet), eq(listings.product, l.product)),
+        and(
+          eq(listings.title, l.title),
+          eq(listings.outlet, l.outlet),
+          eq(products.sha256, file?.sha256 ?? ''),
+        ),
       );
     if (known) return { id: known.id, fresh: false };
     const id = randomUUID();

@@ -1,9 +1,8 @@
 /** Files made of editions, with what the checks said of them. */
-import { randomUUID } from 'node:crypto';
 import { desc, eq } from 'drizzle-orm';
 import type { Finding } from '@pagina/core/base';
 import { products } from './schema';
-import type { Store } from './open';
+import type { Store, Tx } from './open';
 
 export interface Product {
   id: string;
@@ -18,10 +17,9 @@ export interface Product {
   madeAt: number;
 }
 
-export async function addProduct(store: Store, p: Omit<Product, 'id' | 'madeAt'>): Promise<Product> {
-  const row = { ...p, id: randomUUID(), madeAt: Date.now() };
-  await store.write((tx) => tx.insert(products).values({ ...row, findings: JSON.stringify(p.findings) }));
-  return row;
+/** Adds a file within a transaction. */
+export async function insertProduct(tx: Tx, id: string, p: Omit<Product, 'id' | 'madeAt'>): Promise<void> {
+  await tx.insert(products).values({ ...p, id, madeAt: Date.now(), findings: JSON.stringify(p.findings) });
 }
 
 /** Newest first. */

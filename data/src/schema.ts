@@ -59,18 +59,37 @@ export const changes = sqliteTable(
     title: text('title').notNull(),
     revision: integer('revision').notNull(),
     client: text('client').notNull(),
+    /** The person who did it. */
+    actor: text('actor').notNull().default('author'),
     /** Names of the requests that brought it, in one line: it is saved once, however often it was sent. */
     requests: text('requests').notNull().default(''),
     change: text('change').notNull(),
     inverse: text('inverse').notNull(),
     label: text('label').notNull(),
     at: integer('at').notNull(),
-    /** The revision this row takes back, or null. */
+    /** The revision that this row undoes, or null. */
     undoes: integer('undoes'),
-    /** 1 while it is taken back. */
+    /** The revision of the undoing that this row redoes, or null. */
+    redoes: integer('redoes'),
+    /** 1 once it is undone; of an undoing, once it is redone. */
     undone: integer('undone').notNull().default(0),
   },
   (t) => [primaryKey({ columns: [t.title, t.revision] })],
+);
+
+/**
+ * A number for every title that grows whenever anything of it changes: its log, its jobs, its files, its listings. Triggers
+ * count, so that no writer can forget to. Whoever shows a title asks for this number alone until it has grown.
+ */
+export const pulses = sqliteTable(
+  'pulses',
+  {
+    /** '' for what belongs to no title yet. */
+    title: text('title').primaryKey(),
+    /** Grows over all titles: the highest is the latest. */
+    at: integer('at').notNull(),
+  },
+  (t) => [index('pulses_at').on(t.at)],
 );
 
 export const files = sqliteTable('files', {
@@ -85,6 +104,8 @@ export const jobs = sqliteTable(
     id: text('id').primaryKey(),
     kind: text('kind').notNull(),
     title: text('title'),
+    /** The person who asked for it. */
+    actor: text('actor').notNull().default('author'),
     payload: text('payload').notNull(),
     state: text('state').notNull(),
     attempts: integer('attempts').notNull().default(0),

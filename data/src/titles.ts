@@ -8,22 +8,26 @@
  * away (`final`) has its steps moved here.
  */
 import { randomUUID } from 'node:crypto';
-import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, lte, notInArray, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
 import { countWords, done, refused, type Outcome } from '@pagina/core/base';
 import {
   apply,
   bookFromJson,
   emptyContent,
-  rebase,
+  moveSteps,
   sectionToJson,
+  settling,
+  singles,
   touchedSections,
+  undoing,
   type Arrival,
   type Book,
   type BookJson,
   type Change,
   type Section,
 } from '@pagina/core/book';
+import { storedSize } from './files';
 import { arrivals, changes, sections, titles } from './schema';
 import type { Store, Tx } from './open';
 
@@ -79,22 +83,32 @@ function sectionsNeeded(change: Change): string[] {
 const labelOf = (c: Change): string =>
   c.type === 'group' ? c.label : c.type === 'text' ? 'Typing' : 'Change';
 
-export async function createTitle(
-  store: Store,
-  book: Book,
-  id: string = randomUUID(),
-  arrival: Arrival | null = null,
+export interface NewTitle {
+  book: Book;
+  id?: string;
+  /** How its manuscript was read; null for one that begins blank. */
+  arrival?: Arrival | null;
+}
+
+/** Writes a new title within a transaction; answers its id. */
+export async function insertTitle(
+  tx: Tx,
+  { book, id = randomUUID(), arrival = null }: NewTitle,
 ): Promise<string> {
   const now = Date.now();
-  await store.write(async (tx) => {
-    await tx
-      .insert(titles)
-      .values({ id, meta: metaOf(book), words: wordsOf(book.sections), createdAt: now, changedAt: now });
-    await writeSections(tx, id, book.sections);
-    if (arrival) await tx.insert(arrivals).values({ title: id, arrival: JSON.stringify(arrival) });
-  });
+  await tx
+    .insert(titles)
+    .values({ id, meta: metaOf(book), words: wordsOf(book.sections), createdAt: now, changedAt: now });
+  await writeSections(tx, id, book.sections);
+  if (arrival) await tx.insert(arrivals).values({ title: id, arrival: JSON.stringify(arrival) });
   return id;
 }
+export const createTitle = (
+  store: Store,
+  book: Book,
+  id?: string,
+  arrival: Arrival | null = null,
+): Promise<string> => store.write((tx) => insertTitle(tx, { book, id, arrival }));
 
 async function writeSections(tx: Tx, title: string, list: readonly Section[]): Promise<void> {
   for (let i = 0; i < list.length; i += 100)
@@ -235,6 +249,8 @@ export interface SaveRequest {
   base: number;
   change: Change;
   client: string;
+  /** The person who does it. */
+  actor?: string;
   /** Its name, and those of earlier requests of unknown fate that held the first of the same steps. */
   request?: string;
   earlier?: readonly string[];
@@ -249,7 +265,7 @@ export interface SaveRequest {
 export function saveChange(
   store: Store,
   id: string,
-  { base, change, client, final, request, earlier = [] }: SaveRequest,
+  { base, change, client, actor = AUTHOR, final, request, earlier = [] }: SaveRequest,
 ): Promise<Outcome<SaveAnswer>> {
   const own = request === undefined ? [] : [request, ...earlier];
   return store.write(async (tx): Promise<Outcome<SaveAnswer>> => {
@@ -268,9 +284,22 @@ export function saveChange(
         moved = { ...change, steps: over.steps };
       }
     }
-    const saved = await write(tx, id, moved, client, { undoes: null, requests: own });
+    const missing = await missingFile(store, change);
+    if (missing) return missing;
+    const saved = await write(tx, id, moved, { client, actor, requests: own });
     return saved.ok ? done({ ...saved.value, lost }) : saved;
   });
+}
+
+/** A refusal where a change adds a picture whose file is not in the store. */
+async function missingFile(store: Store, change: Change): Promise<Outcome<never> | null> {
+  for (const c of singles(change)) {
+    if (c.type !== 'add-pictures' && c.type !== 'set-pictures') continue;
+    for (const p of c.pictures)
+      if (p.sha256 && (await storedSize(store, p.sha256)) === null)
+        return refused('picture/missing', 'The picture’s file did not arrive. Add the picture again.');
+  }
+  return null;
 }
 
 /** Steps over what is in their way; of those that came by one of the requests `own` the first ones are there already. */
@@ -286,7 +315,10 @@ function moveOver(
     const theirs = stepsIn([l], section);
     if (l.requests.some((r) => own.includes(r))) left = left.slice(theirs.length);
     else {
-      const moved = rebase(left, theirs);
+      const moved = moveSteps(
+        left,
+        theirs.map((step) => ({ step })),
+      );
       left = moved.steps;
       lost += moved.lost;
     }
@@ -294,26 +326,43 @@ function moveOver(
   return { steps: left, lost };
 }
 
+/** Who does a change, and what it stands for in the log. */
+interface Entry {
+  client: string;
+  actor: string;
+  requests?: readonly string[];
+  undoes?: number;
+  redoes?: number;
+}
+
 async function write(
   tx: Tx,
   id: string,
-  change: Change,
-  client: string,
-  { undoes, requests = [] }: { undoes: number | null; requests?: readonly string[] },
+  asked: Change,
+  { client, actor, requests = [], undoes, redoes }: Entry,
 ): Promise<Outcome<{ revision: number; change: Change }>> {
-  const loaded = await load(tx, id, sectionsNeeded(change));
-  if (!loaded) return refused('title/gone', 'This title is no longer there.');
-  const applied = apply(loaded.book, change);
+  const loaded = await load(tx, id, sectionsNeeded(asked));
+  if (!loaded) return gone();
+  const tried = apply(loaded.book, asked);
+  if (!tried.ok) return tried;
+  // Two moves from two windows can contradict each other: what settles them is part of the change.
+  const settled = settling(tried.value.book);
+  const change: Change =
+    settled.length === 0
+      ? asked
+      : { type: 'group', label: labelOf(asked), changes: [...partsOf(asked), ...settled] };
+  const applied = settled.length === 0 ? tried : apply(loaded.book, change);
   if (!applied.ok) return applied;
   const { book, inverse } = applied.value;
   const before = new Map(loaded.book.sections.map((s) => [s.id, s]));
   const changed = book.sections.filter((s) => before.get(s.id)?.content !== s.content);
-  const gone = loaded.book.sections.filter((s) => !book.sections.some((b) => b.id === s.id));
+  const removed = loaded.book.sections.filter((s) => !book.sections.some((b) => b.id === s.id));
   await writeSections(tx, id, changed);
-  for (const s of gone) await tx.delete(sections).where(and(eq(sections.title, id), eq(sections.id, s.id)));
+  for (const s of removed)
+    await tx.delete(sections).where(and(eq(sections.title, id), eq(sections.id, s.id)));
   const revision = loaded.revision + 1;
   const now = Date.now();
-  const words = wordsOf(changed) - wordsOf(changed.flatMap((s) => before.get(s.id) ?? [])) - wordsOf(gone);
+  const words = wordsOf(changed) - wordsOf(changed.flatMap((s) => before.get(s.id) ?? [])) - wordsOf(removed);
   await tx
     .update(titles)
     .set({ meta: metaOf(book), revision, words: sql`${titles.words} + ${words}`, changedAt: now })
@@ -322,60 +371,76 @@ async function write(
     title: id,
     revision,
     client,
+    actor,
     requests: requests.join(' '),
     change: JSON.stringify(change),
     inverse: JSON.stringify(inverse),
     label: labelOf(change),
     at: now,
     undoes,
+    redoes,
   });
   return done({ revision, change });
 }
+const gone = (): Outcome<never> => refused('title/gone', 'This title is no longer there.');
+const partsOf = (c: Change): Change[] => (c.type === 'group' ? c.changes : [c]);
+
+export interface UndoRequest {
+  client: string;
+  actor?: string;
+  redo?: boolean;
+  /** The latest revision that the client knew of: what came after is not what it meant. */
+  known?: number;
+  /** Clients that are open elsewhere: what they did is theirs to undo. */
+  others?: readonly string[];
+}
+
+type Row = typeof changes.$inferSelect;
 
 /**
- * Takes back the last change that still stands, or (`redo`) puts back the last one taken back, as long as nothing new
- * was done since. Answers null when there is nothing to do. It works over reloads, since it reads the log.
+ * Undoes the person's last change that is not undone, leaving out what was done in other windows that are still open.
+ * `redo` redoes the last one undone, unless something new was done since. What others did in between
+ * stays. Answers null when there is nothing to do. It works over reloads, since it reads the log.
  */
 export function undo(
   store: Store,
   id: string,
-  client: string,
-  redo = false,
+  { client, actor = AUTHOR, redo = false, known, others = [] }: UndoRequest,
 ): Promise<Outcome<{ revision: number; change: Change; label: string } | null>> {
   return store.write(async (tx) => {
-    const standing = redo
-      ? await tx
-          .select()
-          .from(changes)
-          .where(and(eq(changes.title, id), gt(changes.undoes, 0), eq(changes.undone, 0)))
-          .orderBy(desc(changes.revision))
-          .limit(1)
-      : await tx
-          .select()
-          .from(changes)
-          .where(and(eq(changes.title, id), isNull(changes.undoes), eq(changes.undone, 0)))
-          .orderBy(desc(changes.revision))
-          .limit(1);
-    const row = standing[0];
+    const own = and(
+      eq(changes.actor, actor),
+      others.length > 0 ? notInArray(changes.client, [...others]) : undefined,
+      known === undefined ? undefined : lte(changes.revision, known),
+    );
+    const row = await target(tx, id, redo, own);
     if (!row) return done(null);
-    if (redo) {
-      // Anything new closes the way forward.
-      const [newer] = await tx
-        .select()
-        .from(changes)
-        .where(
-          and(
-            eq(changes.title, id),
-            gt(changes.revision, row.revision),
-            isNull(changes.undoes),
-            eq(changes.undone, 0),
-          ),
-        )
-        .limit(1);
-      if (newer && newer.client !== REDO) return done(null);
-    }
-    const saved = await write(tx, id, JSON.parse(row.inverse) as Change, redo ? REDO : client, {
-      undoes: redo ? null : row.revision,
+    const later = await tx
+      .select({
+        revision: changes.revision,
+        change: changes.change,
+        undoes: changes.undoes,
+        redoes: changes.redoes,
+      })
+      .from(changes)
+      .where(and(eq(changes.title, id), gt(changes.revision, row.revision)))
+      .orderBy(asc(changes.revision));
+    const change = JSON.parse(row.change) as Change;
+    const inverse = JSON.parse(row.inverse) as Change;
+    const needed = [...sectionsNeeded(inverse), ...sectionsNeeded(change)];
+    const loaded = await load(tx, id, needed);
+    if (!loaded) return gone();
+    const log = later.map((l) => ({
+      revision: l.revision,
+      change: JSON.parse(l.change) as Change,
+      reverses: l.undoes ?? l.redoes,
+    }));
+    const back = undoing(loaded.book, change, inverse, log);
+    if (!back.ok) return back;
+    const saved = await write(tx, id, back.value, {
+      client,
+      actor,
+      ...(redo ? { redoes: row.revision } : { undoes: row.revision }),
     });
     if (!saved.ok) return saved;
     await tx
@@ -385,5 +450,22 @@ export function undo(
     return done({ ...saved.value, label: row.label });
   });
 }
-/** Client of rows that put a change back. */
-const REDO = 'redo';
+/** The row that undo or redo is about, of a person's own. */
+async function target(tx: Tx, title: string, redo: boolean, own: SQL | undefined): Promise<Row | undefined> {
+  const last = async (more: SQL | undefined): Promise<Row | undefined> =>
+    (
+      await tx
+        .select()
+        .from(changes)
+        .where(and(eq(changes.title, title), own, more))
+        .orderBy(desc(changes.revision))
+        .limit(1)
+    )[0];
+  if (!redo) return last(and(isNull(changes.undoes), eq(changes.undone, 0)));
+  const undoneLast = await last(and(gt(changes.undoes, 0), eq(changes.undone, 0)));
+  // Anything new closes the way forward, for good: also when it has been undone itself since.
+  const newest = await last(and(isNull(changes.undoes), isNull(changes.redoes)));
+  return undoneLast && newest && newest.revision > undoneLast.revision ? undefined : undoneLast;
+}
+/** The one person who uses the program so far. */
+export const AUTHOR = 'author';

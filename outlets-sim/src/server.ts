@@ -1,6 +1,6 @@
 /**
  * The shop's protocol. A parcel is `POST /parcels` with a `Parcel-Key` header; its body is one line of JSON (the slip), a
- * line feed, and the ebook's bytes. `GET /parcels/REFERENCE` tells what has happened; `GET` and `POST /clock` tell and
+ * line feed, and the ebook's bytes. `GET /parcels?key=KEY&sha256=SUM` tells whether it has arrived; `GET /parcels/REFERENCE` tells what has happened; `GET` and `POST /clock` tell and
  * move the shop's day.
  */
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
@@ -68,6 +68,14 @@ export function shopServer(path: string): Server {
       );
       keep();
       return say(r, receipt.status, receipt);
+    }
+    if (url.pathname === '/parcels') {
+      const [key, sha256] = [url.searchParams.get('key'), url.searchParams.get('sha256')];
+      const there =
+        shop.parcels.find((p) => p.key === key) ?? shop.parcels.find((p) => p.sha256 === sha256);
+      return there
+        ? say(r, 200, { reference: there.reference, sha256: there.sha256 })
+        : say(r, 404, { message: 'No such parcel has arrived.' });
     }
     const parcel = shop.parcels.find((p) => url.pathname === `/parcels/${p.reference}`);
     if (!parcel) return say(r, 404, { message: 'There is no such parcel.' });

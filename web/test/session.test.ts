@@ -7,9 +7,19 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { TextSelection } from 'prosemirror-state';
-import { changesSince, createTitle, openStore, readTitle, saveChange, undo, type Store } from '@pagina/data';
+import {
+  changesSince,
+  createTitle,
+  openStore,
+  readTitle,
+  saveChange,
+  undo,
+  type Store,
+  type UndoRequest,
+} from '@pagina/data';
 import { bookToJson, type Book } from '@pagina/core/book';
 import { book, section } from '../../core/test/fixtures/books';
+import type { Backlog, Unsaved } from '@/title/backlog';
 import { TitleSession } from '@/title/session';
 
 /** What becomes of the next request: answered, lost on the way there, or its answer lost on the way back. */
@@ -32,12 +42,25 @@ class Eye {
   }
 }
 
+/** What browsers keep of unsaved typing: all windows of a test share it. */
+let kept: Map<string, Unsaved>;
+const backlog: Backlog = {
+  put: async (u) => void kept.set([u.page, u.section].join(), structuredClone(u)),
+  drop: async (_, page, section) => void kept.delete([page, section].join()),
+  of: async () => [...kept.values()],
+};
+
 async function answered(path: string, init?: RequestInit): Promise<unknown> {
   const body = init?.body ? (JSON.parse(init.body as string) as never) : null;
   if (path.includes('/undo')) {
-    const { client, redo } = body as unknown as { client: string; redo: boolean };
-    const r = await undo(store, id, client, redo);
+    const r = await undo(store, id, body as unknown as UndoRequest);
     return r.ok ? { undone: r.value } : { message: r.refusal.message };
+  }
+  if (path.endsWith('/state'))
+    return { revision: (await readTitle(store, id))!.revision, jobs: [], products: [] };
+  if (path.endsWith(`/titles/${id}`)) {
+    const { book, revision } = (await readTitle(store, id))!;
+    return { book: bookToJson(book), revision };
   }
   if (!body) return { changes: await changesSince(store, id, Number(/since=(\d+)/.exec(path)?.[1])) };
   const r = await saveChange(store, id, body);
@@ -47,17 +70,22 @@ async function answered(path: string, init?: RequestInit): Promise<unknown> {
 /** What was sent when a page went away. */
 let leaving: Promise<unknown>[];
 const leave: (() => void)[] = [];
+/** Asked before a page goes away. */
+type Leaving = { preventDefault: () => void };
+const ask: ((e: Leaving) => void)[] = [];
 
 beforeEach(async () => {
   store = await openStore(mkdtempSync(join(tmpdir(), 'session-')), resolve('data/drizzle'));
   id = await createTitle(store, twoChapters());
   line = () => 'whole';
   eyes = [];
+  kept = new Map();
   leaving = [];
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
   vi.stubGlobal('EventSource', Eye);
   vi.stubGlobal('window', {
-    addEventListener: (_: string, f: () => void) => leave.push(f),
+    addEventListener: (what: string, f: (e: Leaving) => void) =>
+      void (what === 'pagehide' ? leave.push(f as () => void) : ask.push(f)),
     removeEventListener: () => undefined,
   });
   vi.stubGlobal('fetch', (path: string, init?: RequestInit) => {
@@ -75,7 +103,7 @@ beforeEach(async () => {
 afterEach(() => {
   line = () => 'no-request';
   for (const close of open.splice(0)) close();
-  leave.length = 0;
+  leave.length = ask.length = 0;
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });
@@ -86,13 +114,16 @@ const twoChapters = (): Book =>
     section('two', 'chapter', ['The carts went out.'], { title: 'The Carts' }),
   ]);
 
-async function session(told: string[] = []): Promise<TitleSession> {
+let windows = 0;
+async function session(told: string[] = [], client = `w${++windows}`): Promise<TitleSession> {
   const loaded = (await readTitle(store, id))!;
   const s = new TitleSession(
     id,
     { book: bookToJson(loaded.book), revision: loaded.revision, jobs: [], products: [] },
     null,
     (m) => told.push(m),
+    client,
+    backlog,
   );
   open.push(s.open());
   return s;
@@ -108,7 +139,7 @@ const stored = async (of: string): Promise<string> => textOf((await readTitle(st
 /** Tells all sessions how far the server is, and waits until they have taken it in. */
 async function tell(...sessions: TitleSession[]): Promise<void> {
   const { revision } = (await readTitle(store, id))!;
-  for (const e of eyes) e.onmessage?.({ data: JSON.stringify({ revision, jobs: [], products: [] }) });
+  for (const e of eyes) e.onmessage?.({ data: JSON.stringify({ at: revision, titles: [id] }) });
   for (const s of sessions) await s.flush();
 }
 
@@ -220,6 +251,157 @@ describe('a page that goes away', () => {
   });
 });
 
+describe('typing', () => {
+  it('is saved at least every two seconds, however steadily it goes on', async () => {
+    const s = await session();
+    for (let k = 0; k < 12; k++) {
+      type(s, 'one', 'x');
+      vi.advanceTimersByTime(200);
+    }
+    await vi.waitFor(async () => expect(await stored('one')).toMatch(/^x{8,}/));
+  });
+  it('right after Undo is left alone, and what stood at the key press is undone', async () => {
+    const s = await session();
+    type(s, 'one', 'One ');
+    await s.flush();
+    type(s, 'one', 'two ', 5);
+    const undone = s.undo();
+    for (const [i, c] of [...'three '].entries()) type(s, 'one', c, 9 + i);
+    await undone;
+    await s.flush();
+    expect(await stored('one')).toBe('One three The tide came in.');
+    expect(editor(s, 'one').doc.textContent).toBe('One three The tide came in.');
+  });
+  it('while saves are under way and Undo is pressed again and again, is left alone', async () => {
+    const s = await session();
+    const all: Promise<unknown>[] = [];
+    for (const word of ['a ', 'b ', 'c ']) {
+      type(s, 'one', word);
+      all.push(s.flush());
+    }
+    await Promise.all(all.splice(0));
+    type(s, 'one', 'd ');
+    all.push(s.flush(), s.undo(), s.undo());
+    type(s, 'one', 'new ');
+    all.push(s.flush());
+    await Promise.all(all);
+    await s.flush();
+    const text = await stored('one');
+    expect(text).toMatch(/^new /);
+    expect(text).not.toContain('d ');
+    expect(editor(s, 'one').doc.textContent).toBe(text);
+  });
+  it('that one section refuses holds up no other', async () => {
+    const s = await session();
+    type(s, 'one', 'Refused ');
+    type(s, 'two', 'Good ');
+    await saveChange(store, id, { base: 0, client: 'x', change: { type: 'remove-section', id: 'one' } });
+    await s.flush();
+    expect(await stored('two')).toMatch(/^Good /);
+    expect(s.get().saving.state).toBe('refused');
+  });
+  it('offline for hours does not pile up names', async () => {
+    const s = await session();
+    line = () => 'no-request';
+    for (let k = 0; k < 300; k++) {
+      type(s, 'one', 'x');
+      await s.flush();
+    }
+    const [unsaved] = [...kept.values()];
+    expect(unsaved?.earlier.length).toBeLessThan(5);
+    line = () => 'whole';
+    await s.flush();
+    expect(await stored('one')).toBe(`${'x'.repeat(300)}The tide came in.`);
+  });
+});
+
+describe('a section deleted in another window while somebody writes in it', () => {
+  const deleted = async (): Promise<TitleSession> => {
+    const [a, b] = [await session(), await session()];
+    type(a, 'one', 'My words. ');
+    await b.change({ type: 'remove-section', id: 'one' });
+    await tell(a);
+    return a;
+  };
+  it('is not gone without a word: what was typed is offered', async () => {
+    const a = await deleted();
+    expect(a.get().stranded).toMatchObject([{ heading: 'The Tide', words: 'My words. ' }]);
+    expect(a.get().saving.state).toBe('refused');
+    expect([...kept.values()].map((u) => u.words)).toEqual(['My words. ']);
+  });
+  it('comes back with what was typed when the author wants it', async () => {
+    const a = await deleted();
+    const [s] = a.get().stranded;
+    await a.settle(s!.id, () => ({ type: 'insert-section', index: 0, section: s!.section!.json }));
+    expect(await stored('one')).toBe('My words. The tide came in.');
+    expect(a.get()).toMatchObject({ stranded: [], saving: { state: 'saved' } });
+    expect(kept.size).toBe(0);
+  });
+});
+
+describe('what a window leaves unsaved', () => {
+  const goneWith = async (words: string): Promise<void> => {
+    const s = await session([], 'gone');
+    line = () => 'no-request';
+    type(s, 'one', words);
+    await s.flush();
+    for (const close of open.splice(0)) close();
+    leave.length = ask.length = 0;
+  };
+  it('is saved by the next one, also when it is far more than a page can send as it goes', async () => {
+    const words = 'Long. '.repeat(40_000);
+    await goneWith(words);
+    expect(await stored('one')).toBe('The tide came in.');
+    line = () => 'whole';
+    const next = await session();
+    await vi.waitFor(async () => expect(await stored('one')).toBe(`${words}The tide came in.`));
+    await tell(next);
+    expect(textOf(next.get().book, 'one')).toBe(`${words}The tide came in.`);
+    expect(kept.size).toBe(0);
+  });
+  it('is saved once, also where it had arrived and only the answer was lost', async () => {
+    const s = await session([], 'gone');
+    type(s, 'one', 'Once ');
+    line = () => 'no-answer';
+    await s.flush();
+    line = () => 'no-request';
+    for (const close of open.splice(0)) close();
+    line = () => 'whole';
+    const next = await session();
+    await vi.waitFor(() => expect(kept.size).toBe(0));
+    await tell(next);
+    expect(await stored('one')).toBe('Once The tide came in.');
+  });
+  it('is offered by the next one where its section is gone', async () => {
+    await goneWith('Nowhere to go. ');
+    await saveChange(store, id, { base: 0, client: 'x', change: { type: 'remove-section', id: 'one' } });
+    line = () => 'whole';
+    const next = await session();
+    await vi.waitFor(() =>
+      expect(next.get().stranded).toMatchObject([{ heading: 'The Tide', words: 'Nowhere to go. ' }]),
+    );
+    await next.settle(next.get().stranded[0]!.id, null);
+    expect(kept.size).toBe(0);
+  });
+  it('is asked about before the page goes, while it cannot be saved, and not otherwise', async () => {
+    const asks = (): boolean => {
+      let asked = false;
+      for (const f of ask) f({ preventDefault: () => (asked = true) });
+      return asked;
+    };
+    const s = await session();
+    expect(asks()).toBe(false);
+    type(s, 'one', 'x');
+    expect(asks()).toBe(false);
+    line = () => 'no-request';
+    await s.flush();
+    expect(asks()).toBe(true);
+    line = () => 'whole';
+    await s.flush();
+    expect(asks()).toBe(false);
+  });
+});
+
 /** Typed things are single letters: none can be typed into another. */
 const letter = (n: number): string => String.fromCodePoint(0x1f00 + n);
 it('two write at once over a line that breaks, and every letter stands in the book once', async () => {
@@ -260,7 +442,8 @@ it('two write at once over a line that breaks, and every letter stands in the bo
     for (let w = 0; w < words; w++)
       expect(all.split(letter(w)).length - 1, `letter ${w} of seed ${seed}`).toBe(1);
     for (const close of open.splice(0)) close();
-    leave.length = 0;
+    leave.length = ask.length = 0;
+    kept.clear();
     await Promise.all(leaving.splice(0));
   }
 });

@@ -24,6 +24,7 @@ import {
   typeSource,
 } from '@pagina/make';
 import type { FromChild, Task } from './tasks';
+import { watchOverChild } from './watch';
 
 const say = (m: FromChild): Promise<void> => new Promise((done) => process.send?.(m, () => done()));
 const progress = (stage: string, share: number): boolean => {
@@ -147,6 +148,7 @@ const MARKS: Record<string, string> = {
   overfull: 'a line is too full',
 };
 
+watchOverChild();
 settleForOneFile();
 ignoreStrays();
 inflateByHost();

@@ -1,11 +1,14 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import {
+  claim,
   createTitle,
   enqueue,
+  finish,
+  insertTitle,
   keepBytes,
   openStore,
   productsOf,
@@ -15,6 +18,7 @@ import {
   stopJob,
   type Store,
 } from '@pagina/data';
+import { buildSync } from 'esbuild';
 import { PDFDocument } from 'pdf-lib';
 import { checkEpub, checkPdf } from '@pagina/core/check';
 import { Runner } from '../src/run';
@@ -31,9 +35,26 @@ beforeAll(() => {
 beforeEach(async () => {
   store = await openStore(mkdtempSync(join(tmpdir(), 'works-')), resolve('data/drizzle'));
 });
+const parentOf = (pid: string): string | undefined =>
+  /^PPid:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'latin1'))?.[1];
 const runner = (more: object = {}): Runner => new Runner(store, { child, ...more });
 
 describe('the works process', () => {
+  it('does several jobs at once: a long one does not hold up a short one', async () => {
+    const long = await createTitle(store, openNovel());
+    const slow = await enqueue(store, 'make', { edition: 'paperback' }, long);
+    const { sha256 } = await keepBytes(store, await styledManuscript());
+    const quick = await enqueue(store, 'read', { sha256, title: 'quick', name: 'a.docx' });
+    const r = runner();
+    const all = r.run();
+    try {
+      await expect.poll(async () => (await readJob(store, quick))?.state, { timeout: 30_000 }).toBe('done');
+      expect((await readJob(store, slow))?.state).toBe('running');
+    } finally {
+      r.stop();
+      await all;
+    }
+  });
   it('reads a manuscript into a title, pictures and all', async () => {
     const { sha256 } = await keepBytes(store, await styledManuscript());
     const job = await enqueue(store, 'read', { sha256, title: 'new-title' });
@@ -101,14 +122,52 @@ describe('the works process', () => {
     expect((await readJob(store, job))?.state).toBe('stopped');
     expect(await productsOf(store, id)).toEqual([]);
   });
-  it('gives up on a task that takes too long or too much memory', async () => {
+  it('gives up on a task that takes too long, or too much memory, or dies, and says which', async () => {
     const id = await createTitle(store, openNovel());
-    const slow = await enqueue(store, 'make', { edition: 'paperback' }, id);
-    await runner({ time: 300 }).once();
-    expect((await readJob(store, slow))?.error).toMatch(/too long/);
-    const fat = await enqueue(store, 'make', { edition: 'paperback' }, id);
-    await runner({ memory: 10 }).once();
-    expect((await readJob(store, fat))?.error).toMatch(/given up/);
+    const after = async (more: object): Promise<string | null | undefined> => {
+      const job = await enqueue(store, 'make', { edition: 'paperback' }, id);
+      await runner(more).once();
+      return (await readJob(store, job))?.error;
+    };
+    expect(await after({ time: 300 })).toBe('This took too long and was stopped.');
+    // Enough to start, too little for a novel.
+    expect(await after({ memory: 12 })).toBe('This needed too much memory and was stopped.');
+    const dying = join(store.folder, 'dying.mjs');
+    writeFileSync(dying, "process.once('message', () => process.exit(3));");
+    expect(await after({ child: dying })).toBe('The program stopped while it worked on this. Try again.');
+  });
+  it('ends a task whose buffers, not its heap, take too much memory', async () => {
+    const { sha256 } = await keepBytes(store, new TextEncoder().encode('# A\n\nText.'));
+    const job = await enqueue(store, 'read', { sha256, title: 'x', name: 'a.md' });
+    const fat = join(store.folder, 'fat.mjs');
+    buildSync({
+      stdin: {
+        contents: `import { watchOverChild } from './works/src/watch';
+          watchOverChild();
+          const all = [];
+          process.once('message', () => { for (;;) all.push(Buffer.alloc(64e6, 1)); });`,
+        resolveDir: resolve('.'),
+      },
+      bundle: true,
+      platform: 'node',
+      format: 'esm',
+      outfile: fat,
+    });
+    await runner({ child: fat, memory: 64 }).once();
+    expect((await readJob(store, job))?.error).toBe('This needed too much memory and was stopped.');
+  });
+  it('makes a title and ends its job together, or neither', async () => {
+    const job = await enqueue(store, 'read', {});
+    await claim(store, 'w1');
+    const also = (): Promise<never> => Promise.reject(new Error('no'));
+    await expect(finish(store, job, 'w1', { state: 'done', also })).rejects.toThrow('no');
+    expect((await readJob(store, job))?.state).toBe('running');
+    // A worker that has lost its lease makes nothing.
+    await finish(store, job, 'w2', {
+      state: 'done',
+      also: (tx) => insertTitle(tx, { book: threeChapters(), id: 'twice' }),
+    });
+    expect(await readTitle(store, 'twice')).toBeNull();
   });
   it('that is killed in mid-work loses nothing: the next one does the job', async () => {
     const id = await createTitle(store, openNovel());
@@ -119,7 +178,20 @@ describe('the works process', () => {
     });
     for (let i = 0; i < 100 && (await readJob(store, job))?.state !== 'running'; i++)
       await new Promise((r) => setTimeout(r, 50));
+    const children = (): string[] =>
+      readdirSync('/proc').filter((pid) => {
+        try {
+          const line = readFileSync(`/proc/${pid}/cmdline`, 'latin1');
+          return line.includes('works/dist/child.mjs') && parentOf(pid) === String(first.pid);
+        } catch {
+          return false;
+        }
+      });
+    await expect.poll(children, { timeout: 10_000 }).toHaveLength(1);
+    const [orphan] = children() as [string];
     first.kill('SIGKILL');
+    // The child is in the middle of setting pages: it ends with its parent all the same.
+    await expect.poll(() => existsSync(`/proc/${orphan}`), { timeout: 10_000 }).toBe(false);
     expect((await readJob(store, job))?.state).toBe('running');
     await store.client.execute('UPDATE jobs SET lease_until = 1');
     await runner().once();

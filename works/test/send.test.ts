@@ -1,6 +1,7 @@
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
+import { createServer as createHttpServer, type RequestListener, type Server } from 'node:http';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -18,9 +19,11 @@ import {
   readListing,
   readStored,
   setAffiliate,
+  stopJob,
   type Store,
 } from '@pagina/data';
 import { Runner } from '../src/run';
+import { callOutlet, NotSent } from '../src/outlet-call';
 import { followListings, sendListing } from '../src/send';
 import { threeChapters } from '../../core/test/fixtures/books';
 import { png } from '../../core/test/fixtures/manuscript';
@@ -121,18 +124,46 @@ describe('sending', () => {
     expect(parcels().length).toBe(1);
     expect((await readListing(store, listing))?.events.filter((e) => e.state === 'received').length).toBe(1);
   });
-  it('survives a works process killed in mid-sending', async () => {
+  it('survives a works process killed while the parcel is on its way', async () => {
+    let arrived = (): void => undefined;
+    const onItsWay = new Promise<void>((done) => (arrived = done));
+    // It knows of no parcel, and takes the one that comes without ever answering.
+    const silent = await listening((q, r) => {
+      if (q.method === 'GET') return void r.writeHead(404).end('{}');
+      q.on('data', () => arrived());
+    });
     await enqueue(store, 'send', { listing }, title);
     const first = spawn('node', ['works/dist/main.mjs'], {
       env: { ...process.env, PAGINA_DATA: store.folder },
       stdio: 'ignore',
     });
-    await new Promise((r) => setTimeout(r, 1_500));
+    await onItsWay;
     first.kill('SIGKILL');
+    silent.close();
+    process.env.OUTLET_ADDRESS = `http://127.0.0.1:${port}`;
     await openShop();
     await store.client.execute('UPDATE jobs SET lease_until = 1');
     await runner().once();
     expect((await readListing(store, listing))?.state).toBe('received');
+    expect(parcels().length).toBe(1);
+  });
+  it('never doubles a file whose answer was lost and that was then made again', async () => {
+    await openShop();
+    await sendListing(store, listing);
+    await store.client.execute("UPDATE listings SET reference = '', state = 'waiting'");
+    await enqueue(store, 'make', { edition: 'ebook' }, title);
+    await runner().once();
+    const made = await productsOf(store, title);
+    expect(made.length).toBe(2);
+    expect(made[0]!.sha256).toBe(made[1]!.sha256);
+    const again = await openListing(store, {
+      title,
+      outlet: 'lanternquay',
+      edition: 'ebook',
+      product: made[0]!.id,
+    });
+    expect(again).toEqual({ id: listing, fresh: false });
+    await sendListing(store, again.id);
     expect(parcels().length).toBe(1);
   });
   it('makes an outlet’s own file, in which links to books lead there with the imprint’s code', async () => {
@@ -160,5 +191,107 @@ describe('sending', () => {
     expect(
       await openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product: product!.id }),
     ).toEqual({ id: listing, fresh: false });
+  });
+});
+
+/** A shop of the test's own, which does what real ones do on bad days. */
+async function listening(answer: RequestListener): Promise<Server> {
+  const server = createHttpServer(answer);
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  const { port: own } = server.address() as { port: number };
+  process.env.OUTLET_ADDRESS = `http://127.0.0.1:${own}`;
+  return server;
+}
+const quick = { limits: { time: 400, most: 10_000 } };
+
+describe('an outlet that', () => {
+  it.each<[string, RequestListener, RegExp, boolean]>([
+    ['never answers', () => undefined, /did not answer within/, true],
+    [
+      'answers a little at a time',
+      (_, r) => {
+        const drip = setInterval(() => r.write(' '), 50);
+        r.on('close', () => clearInterval(drip));
+      },
+      /did not answer within/,
+      true,
+    ],
+    [
+      'answers without end',
+      (_, r) => {
+        const flood = (): void => {
+          while (!r.destroyed && r.write('x'.repeat(65_536)));
+        };
+        r.on('drain', flood);
+        flood();
+      },
+      /far too long/,
+      false,
+    ],
+    ['answers what is no JSON', (_, r) => void r.end('<html>'), /can’t be read/, true],
+    [
+      'sends elsewhere',
+      (_, r) => void r.writeHead(302, { Location: 'http://127.0.0.1:1/' }).end(),
+      /can’t be reached/,
+      true,
+    ],
+    ['hangs up', (q) => void q.socket.destroy(), /can’t be reached/, true],
+  ])('%s is told of in words', async (_, answer, words, again) => {
+    const server = await listening(answer);
+    const fault = await callOutlet('/parcels/x', {}, quick).catch((e: unknown) => e);
+    expect(fault).toBeInstanceOf(NotSent);
+    expect((fault as NotSent).message).toMatch(words);
+    expect((fault as NotSent).again).toBe(again);
+    server.closeAllConnections();
+    server.close();
+  });
+  it('is silent holds up no making, keeps its lease, and lets go when asked to stop', async () => {
+    const server = await listening(() => undefined);
+    const send = await enqueue(store, 'send', { listing }, title);
+    const make = await enqueue(store, 'make', { edition: 'ebook' }, title);
+    const r = runner();
+    const all = r.run();
+    try {
+      const state = async (job: string) => (await readJob(store, job))?.state;
+      await expect.poll(() => state(make), { timeout: 30_000 }).toBe('done');
+      expect(await state(send)).toBe('running');
+      const { rows } = await store.client.execute({
+        sql: 'SELECT lease_until FROM jobs WHERE id = ?',
+        args: [send],
+      });
+      expect(Number(rows[0]?.lease_until)).toBeGreaterThan(Date.now());
+      await stopJob(store, send);
+      await expect.poll(() => state(send), { timeout: 5_000 }).toBe('stopped');
+    } finally {
+      r.stop();
+      server.closeAllConnections();
+      server.close();
+      await all;
+    }
+  });
+  it.each([
+    [503, 'done', 2],
+    [429, 'done', 2],
+    [422, 'failed', 1],
+  ])('answers %i at first: the job is %s', async (status, state, posts) => {
+    let n = 0;
+    const server = await listening((q, r) => {
+      if (q.method === 'GET') return void r.writeHead(404).end('{}');
+      q.resume().on('end', () => {
+        n++;
+        if (n === 1) return void r.writeHead(status).end(JSON.stringify({ message: 'Not today.' }));
+        const sha256 = /"sha256":"(\w+)"/.exec(slip)?.[1];
+        r.writeHead(201).end(JSON.stringify({ reference: 'X-1', sha256 }));
+      });
+      let slip = '';
+      q.on('data', (d: Buffer) => (slip += d.toString('latin1')));
+    });
+    const job = await enqueue(store, 'send', { listing }, title);
+    await runner().once();
+    const end = await readJob(store, job);
+    expect(end?.state).toBe(state);
+    if (state === 'failed') expect(end?.error).toBe('Not today.');
+    expect(n).toBe(posts);
+    server.close();
   });
 });

@@ -23,6 +23,16 @@ export const PART_WORDS = [
   'boek',
 ];
 
+/**
+ * What a table says of a language: of the whole tag first ("en-gb"), then of the language alone ("en"). Only what the
+ * table itself holds counts: a tag is whatever a file says, `__proto__` too.
+ */
+export function byLanguage<T>(table: Readonly<Record<string, T>>, language: string): T | undefined {
+  const tag = language.toLowerCase();
+  const key = [tag, tag.split('-')[0] ?? ''].find((k) => Object.hasOwn(table, k));
+  return key === undefined ? undefined : table[key];
+}
+
 /** The label a chapter or part carries in a language: "Chapter", "Kapitel". English where we have no word. */
 export function numberLabel(kind: 'chapter' | 'part', language: string): string {
   const table: Record<string, [string, string]> = {
@@ -34,7 +44,7 @@ export function numberLabel(kind: 'chapter' | 'part', language: string): string 
     pt: ['Capítulo', 'Parte'],
     nl: ['Hoofdstuk', 'Deel'],
   };
-  const row = table[language.toLowerCase().split('-')[0] ?? 'en'] ?? ['Chapter', 'Part'];
+  const row = byLanguage(table, language) ?? ['Chapter', 'Part'];
   return kind === 'chapter' ? row[0] : row[1];
 }
 

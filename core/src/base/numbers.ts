@@ -1,4 +1,6 @@
 /** Numbers as books write them: roman, and in words. The words are written from memory of the languages. */
+import { byLanguage } from './language';
+
 const UNITS =
   'one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen'.split(
     ' ',
@@ -76,7 +78,7 @@ const CARDINALS: Record<string, string> = {
 export function wordsFor(n: number, language: string): string {
   const code = language.toLowerCase().split('-')[0] ?? 'en';
   if (code === 'en') return numberInWords(n);
-  const word = CARDINALS[code]?.split(' ')[n - 1];
+  const word = byLanguage(CARDINALS, language)?.split(' ')[n - 1];
   if (!word) return String(n);
   const spaced = code === 'es' || code === 'pt' ? word.replaceAll('-', ' ') : word;
   return spaced.charAt(0).toUpperCase() + spaced.slice(1);

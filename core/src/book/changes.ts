@@ -262,20 +262,30 @@ function pickOld<T extends object>(old: T, fields: object): Partial<T> {
   return out;
 }
 
+/** A step of others, and the index of an earlier one among them that it takes back. */
+export interface Moved {
+  step: unknown;
+  mirrors?: number;
+}
+
 /**
  * Steps that were made against an older text, moved over what has happened since (`over`, in order): the way of
- * prosemirror-collab, done on the server for a client that cannot answer any more. The own steps are first undone in
- * the mapping, then what others did is done, then the own steps again, each mirrored to its undoing so that positions
- * inside own text survive. Steps whose place is gone are counted in `lost`.
+ * prosemirror-collab, done on the server. The own steps are first undone in the mapping, then what others did is done,
+ * then the own steps again, each mirrored to its undoing so that positions inside own text survive; so do positions
+ * in text that others took away and put back. Steps whose place is gone are counted in `lost`.
  */
-export function rebase(
+export function moveSteps(
   stepsJson: readonly unknown[],
-  over: readonly unknown[],
+  over: readonly Moved[],
 ): { steps: unknown[]; lost: number } {
   const own = stepsJson.map((j) => Step.fromJSON(schema, j));
   const mapping = new Mapping();
   for (const step of [...own].reverse()) mapping.appendMap(step.getMap().invert());
-  for (const json of over) mapping.appendMap(Step.fromJSON(schema, json).getMap());
+  for (const { step, mirrors } of over)
+    mapping.appendMap(
+      Step.fromJSON(schema, step).getMap(),
+      mirrors === undefined ? undefined : own.length + mirrors,
+    );
   const steps: unknown[] = [];
   let lost = 0;
   own.forEach((step, i) => {

@@ -9,3 +9,6 @@ export * from './compare';
 export * from './making';
 export * from './cover';
 export * from './figure';
+export * from './settle';
+export * from './settling';
+export * from './undoing';

@@ -1,3 +1,5 @@
+import { byLanguage } from '../base';
+
 /**
  * What a section is decides where it starts, whether it is numbered, in the contents, under a running head, and
  * what it says of itself in an ebook (EPUB Structural Semantics 1.1; DPUB-ARIA 1.1). Starts and numbering are common practice.
@@ -171,7 +173,7 @@ const HEADINGS: Record<string, Partial<Record<SectionKind, string>>> = {
 
 /** The heading a kind bears where the author gave none, in the language of the book; '' for none. */
 export const headingWord = (kind: SectionKind, language: string): string =>
-  HEADINGS[language.toLowerCase().split('-')[0] ?? 'en']?.[kind] ?? kindRule(kind).heading;
+  byLanguage(HEADINGS, language)?.[kind] ?? kindRule(kind).heading;
 
 /** Kinds whose first paragraph opens: a drop capital, opening words in small capitals. */
 const OPENING: ReadonlySet<SectionKind> = new Set(['chapter', 'prologue', 'epilogue', 'interlude']);

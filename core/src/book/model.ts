@@ -7,6 +7,7 @@ import { coverSchema, type CoverPlan } from './cover';
 import { kindRule, SECTION_KINDS, type SectionKind } from './kinds';
 import { numberingSchema } from './numbering';
 import { schema } from './schema';
+import { settle } from './settle';
 
 export const BOOK_VERSION = 1;
 
@@ -69,7 +70,10 @@ export const pictureSchema = z.object({
   width: z.number().int().positive(),
   height: z.number().int().positive(),
   /** SHA-256 of the file in the store, when there is a store. */
-  sha256: z.string().optional(),
+  sha256: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .optional(),
   /** The file itself in base 64, when the book travels as one JSON file. */
   base64: z.string().optional(),
 });
@@ -175,7 +179,7 @@ export function bookFromJson(json: unknown): Outcome<Book> {
     );
   }
   try {
-    return done({ ...parsed.data, sections: parsed.data.sections.map(sectionFromJson) });
+    return done({ ...parsed.data, sections: settle(parsed.data.sections.map(sectionFromJson)) });
   } catch (e) {
     return refused('book/content', `The book file holds text of an unknown shape: ${(e as Error).message}.`);
   }

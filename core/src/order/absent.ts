@@ -1,6 +1,5 @@
 /** Pages that a book could have and lacks, and the place where each kind of page belongs (common practice). */
-import { kindRule, type SectionKind } from '../book';
-import type { Placed } from './tree';
+import { kindRule, type Placed, type SectionKind } from '../book';
 
 const COULD_HAVE: readonly SectionKind[] = [
   'half-title',

@@ -1,8 +1,8 @@
 /** Changing what a section is: the commonest correction, one action for one section or many. */
 import { done, refused, type Outcome } from '../base';
-import { kindRule, type Book, type Change, type SectionKind } from '../book';
+import { kindRule, type Book, type Change, type Placed, type SectionKind } from '../book';
 import { placeFor } from './absent';
-import { arrange, type Placed } from './tree';
+import { arrange } from './tree';
 
 /**
  * Makes sections of that kind. A kind belongs to a matter: a section that stands elsewhere moves to its place there. A

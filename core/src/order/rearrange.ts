@@ -9,11 +9,12 @@ import {
   type Book,
   type Change,
   type Matter,
+  type Placed,
   type Section,
 } from '../book';
 import { placeFor } from './absent';
 import { hasText } from './standing';
-import { arrange, familyOf, rootsOf, type Placed } from './tree';
+import { arrange, familyOf, rootsOf } from './tree';
 
 const gone = (): Outcome<never> => refused('order/gone', 'The section was deleted meanwhile.');
 const group = (label: string, changes: Change[]): Outcome<Change> => done({ type: 'group', label, changes });

@@ -5,11 +5,10 @@
  */
 import { Fragment, type Node } from 'prosemirror-model';
 import { done, refused, type Outcome } from '../base';
-import { apply, sectionToJson, textReplaced, type Book, type Change, type Section } from '../book';
+import { apply, sectionToJson, textReplaced, type Book, type Change, type Placed, type Section } from '../book';
 import { hasText, isStanding } from './standing';
 import { remove } from './rearrange';
 import { Transplant } from './transplant';
-import type { Placed } from './tree';
 
 export interface Match {
   /** Id in the book; null for a section that is new. */

@@ -3,10 +3,7 @@
  * worked out as the list it should be; `arrange` finds the fewest moves that lead there, so that other people's work on
  * sections that stay is not disturbed.
  */
-import type { Book, Change, Section } from '../book';
-
-/** A section in the list to be. */
-export type Placed = Pick<Section, 'id' | 'kind' | 'matter' | 'parent'>;
+import { settle, type Book, type Change, type Placed } from '../book';
 
 /** A section with everything that stands in it, in order. */
 export function familyOf<S extends Placed>(sections: readonly S[], id: string): S[] {
@@ -26,23 +23,6 @@ export function rootsOf<S extends Placed>(sections: readonly S[], ids: readonly 
     return false;
   };
   return sections.filter((s) => chosen.has(s.id) && !within(s));
-}
-
-/**
- * Makes parents agree with the order. A section belongs to a part only while that part is the last one begun (or the
- * last one holds it); one whose part stands elsewhere belongs to the part it now stands below.
- */
-export function settle<S extends Placed>(list: readonly S[]): S[] {
-  const open: string[] = [];
-  return list.map((s) => {
-    let { parent } = s;
-    if (s.matter !== 'body') parent = null;
-    else if (parent !== null && !open.includes(parent))
-      parent = s.kind === 'part' ? null : (open.at(-1) ?? null);
-    while (open.length > 0 && open.at(-1) !== parent) open.pop();
-    if (s.kind === 'part') open.push(s.id);
-    return parent === s.parent ? s : { ...s, parent };
-  });
 }
 
 /** The changes that lead from the book's order to the list, which must hold the same sections. */

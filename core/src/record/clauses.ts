@@ -2,6 +2,8 @@
  * Clauses a copyright page may carry, in five languages, English where we have no other. The wording is our own, after
  * common practice; the licence is named as Creative Commons asks (title, holder, licence, address; CC BY 4.0 section 3a).
  */
+import { byLanguage } from '../base';
+
 export const CLAUSES = [
   'rights-reserved',
   'moral-rights',
@@ -122,4 +124,4 @@ const BY_LANGUAGE: Record<string, Imprint> = { en, fr, de, es, it };
 
 /** The wording of a copyright page in a language (BCP 47). */
 export const imprintWords = (language: string): Imprint =>
-  BY_LANGUAGE[language.toLowerCase().split('-')[0] ?? 'en'] ?? en;
+  byLanguage(BY_LANGUAGE, language) ?? en;

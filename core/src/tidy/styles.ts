@@ -4,6 +4,7 @@
  * French; Duden, Die deutsche Rechtschreibung, for German; Ortografía de la lengua española (RAE 2010) for Spanish; Italian as
  * common practice of its houses.
  */
+import { byLanguage } from '../base';
 
 export const NBSP = '\u00a0';
 export const NNBSP = '\u202f';
@@ -75,5 +76,5 @@ const STYLES: Record<string, TypographicStyle> = {
 export function styleFor(language: string): TypographicStyle {
   const tag = language.toLowerCase();
   if (/^en-(gb|au|nz|ie|za|in)/.test(tag)) return STYLES['en-GB'] as TypographicStyle;
-  return STYLES[tag.split('-')[0] ?? ''] ?? (STYLES['en-US'] as TypographicStyle);
+  return byLanguage(STYLES, tag) ?? (STYLES['en-US'] as TypographicStyle);
 }

@@ -37,7 +37,7 @@ export function patternsFor(language: string): string | null {
   if (l === 'en-gb' || l === 'en-au' || l === 'en-nz' || l === 'en-ie' || l === 'en-za') return 'en-gb';
   const base = l.split('-')[0] ?? '';
   if (base === 'en') return 'en-us';
-  return base in LOADERS ? base : null;
+  return Object.hasOwn(LOADERS, base) ? base : null;
 }
 
 interface Read {
@@ -48,7 +48,7 @@ const read = new Map<string, Promise<Read>>();
 
 /** Patterns by their name in `LOADERS`, read once; a load that fails is tried again when they are next wanted. */
 async function patternsAt(key: string): Promise<Read | null> {
-  const loader = LOADERS[key];
+  const loader = Object.hasOwn(LOADERS, key) ? LOADERS[key] : undefined;
   if (!loader) return null;
   let patterns = read.get(key);
   if (!patterns) {

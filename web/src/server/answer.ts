@@ -5,11 +5,12 @@ export const answer = (value: unknown, status = 200): NextResponse =>
   NextResponse.json(value, { status, headers: { 'Cache-Control': 'no-store' } });
 export const refuse = (message: string, status = 400): NextResponse => answer({ message }, status);
 
-/** The request's JSON, or null when it is none. */
-export async function bodyOf(request: Request): Promise<unknown> {
-  try {
-    return (await request.json()) as unknown;
-  } catch {
-    return null;
+/** Thrown where a request cannot be answered, with the sentence to answer instead. */
+export class Unanswerable extends Error {
+  constructor(
+    message: string,
+    readonly status = 400,
+  ) {
+    super(message);
   }
 }

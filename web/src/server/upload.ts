@@ -1,40 +1,48 @@
-/** A manuscript's bytes as the body of a request: kept before anything else is done with them. */
+/** Files as bodies of requests: streamed to the disk before anything else is done with them. */
 import { isManuscriptName, MANUSCRIPT_ENDINGS } from '@pagina/core/base';
-import { DiskFull, keepFile, TooLarge, type Store } from '@pagina/data';
-import { refuse } from './answer';
+import { CutShort, keepFile, TooLarge, type Store } from '@pagina/data';
+import { Unanswerable } from './answer';
+import { announced } from './body';
 
-const MOST_BYTES = 200_000_000;
+const MANUSCRIPT_BYTES = 200_000_000;
 
-/** Answers the kept file and its name, or the refusal to send back. */
-export async function keepManuscript(
+/** Keeps the request's body. Throws `Unanswerable` for one that is empty, larger than `most` bytes, or cut short. */
+export async function keepBody(
   s: Store,
   request: Request,
-): Promise<{ sha256: string; name: string } | Response> {
-  const name = decodeURIComponent(request.headers.get('x-file-name') ?? 'manuscript.docx');
+  most: number,
+): Promise<{ sha256: string; size: number }> {
+  const tooLarge = new Unanswerable(`The file is larger than ${most / 1e6} MB.`, 413);
+  const expected = announced(request);
+  if ((expected ?? 0) > most) throw tooLarge;
+  if (!request.body) throw new Unanswerable('The file is empty.');
+  try {
+    const kept = await keepFile(s, request.body as unknown as AsyncIterable<Uint8Array>, { most, expected });
+    if (kept.size === 0) throw new Unanswerable('The file is empty.');
+    return kept;
+  } catch (e) {
+    if (e instanceof TooLarge) throw tooLarge;
+    if (e instanceof CutShort || (e as Error).name === 'AbortError')
+      throw new Unanswerable('The file did not arrive complete. Bring it in again; nothing was changed.');
+    throw e;
+  }
+}
+
+/** The kept manuscript and its name. */
+export async function keepManuscript(s: Store, request: Request): Promise<{ sha256: string; name: string }> {
+  const name = fileName(request.headers.get('x-file-name'));
   if (!isManuscriptName(name))
-    return refuse(
-      `“${name}” is of a kind that cannot be read. These can: ${MANUSCRIPT_ENDINGS.join(', ')}.`,
+    throw new Unanswerable(
+      `Pagina can’t read “${name}”. It reads ${MANUSCRIPT_ENDINGS.join(', ')} files.`,
       415,
     );
-  if (!request.body) return refuse('The file is empty.');
+  return { sha256: (await keepBody(s, request, MANUSCRIPT_BYTES)).sha256, name };
+}
+
+function fileName(header: string | null): string {
   try {
-    const { sha256, size } = await keepFile(
-      s,
-      request.body as unknown as AsyncIterable<Uint8Array>,
-      MOST_BYTES,
-    );
-    return size === 0 ? refuse('The file is empty.') : { sha256, name };
-  } catch (e) {
-    if (e instanceof TooLarge)
-      return refuse(
-        `The file is larger than ${MOST_BYTES / 1e6} MB. Make the pictures smaller, or bring the text in without them.`,
-        413,
-      );
-    if (e instanceof DiskFull)
-      return refuse(
-        'There is no room left on the disk. Free some and bring the file in again; nothing was changed.',
-        507,
-      );
-    throw e;
+    return decodeURIComponent(header ?? 'manuscript.docx').slice(0, 300);
+  } catch {
+    throw new Unanswerable('The file’s name can’t be read. Rename it and bring it in again.');
   }
 }

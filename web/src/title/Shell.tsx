@@ -8,6 +8,7 @@ import { toast } from 'sonner';
 import { Strip } from '@/strip/Strip';
 import { Button } from '@/ui/controls';
 import { useBook, useFindings, useTitle } from './context';
+import { StrandedWords } from './StrandedWords';
 import type { Finding } from '@pagina/core/base';
 
 export const STATIONS: { key: string; name: string; waits: (f: Finding) => boolean }[] = [
@@ -35,12 +36,13 @@ function Saved() {
     saved: `saved ${format(saving.at, 'HH:mm')}`,
     waiting: 'typing …',
     saving: 'saving …',
-    offline: 'not saved: the program cannot be reached',
+    offline: 'not saved: Pagina can’t be reached',
+    refused: 'some words are not saved',
   }[saving.state];
   return (
     <span
       role="status"
-      className={`text-[13px] ${saving.state === 'offline' ? 'text-rubric' : 'text-ink-soft'}`}
+      className={`text-[13px] ${saving.state === 'offline' || saving.state === 'refused' ? 'text-rubric' : 'text-ink-soft'}`}
       data-saving={saving.state}
     >
       {words}
@@ -145,7 +147,10 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
           <span className="truncate">{nextThing(findings)}</span>
         </p>
       </header>
-      <main className="min-h-0 overflow-hidden">{children}</main>
+      <main className="flex min-h-0 flex-col overflow-hidden">
+        <StrandedWords />
+        <div className="min-h-0 flex-1 overflow-hidden">{children}</div>
+      </main>
       <Strip />
     </div>
   );

@@ -16,6 +16,7 @@ import { checkBook } from '@pagina/core/check';
 import { Stopped } from '@/ui/Stopped';
 import { Composer } from './composer';
 import { TitleSession, type Snapshot } from './session';
+import { tabName } from './tab';
 
 interface Title {
   session: TitleSession;
@@ -41,8 +42,16 @@ export function TitleProvider({ id, children }: { id: string; children: ReactNod
       const r = await fetch(`/api/titles/${id}`);
       const loaded = (await r.json()) as ConstructorParameters<typeof TitleSession>[1] & { message?: string };
       if (gone) return;
-      if (!r.ok) return setTrouble(loaded.message ?? 'The title cannot be opened.');
-      const session = new TitleSession(id, loaded, localStorage.getItem(`edition/${id}`), (m) => toast(m));
+      if (!r.ok) return setTrouble(loaded.message ?? 'The title can’t be opened.');
+      const tab = await tabName();
+      if (gone) return;
+      const session = new TitleSession(
+        id,
+        loaded,
+        localStorage.getItem(`edition/${id}`),
+        (m) => toast(m),
+        tab,
+      );
       const composer = new Composer();
       const end = session.open();
       close = () => {
@@ -50,7 +59,7 @@ export function TitleProvider({ id, children }: { id: string; children: ReactNod
         composer.close();
       };
       setTitle({ session, composer });
-    })().catch(() => setTrouble('The program cannot be reached. Is it running?'));
+    })().catch(() => setTrouble('Pagina can’t be reached. Is it running?'));
     return () => {
       gone = true;
       close();

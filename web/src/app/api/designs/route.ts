@@ -1,21 +1,20 @@
 import * as z from 'zod';
 import { forgetDesign, keepDesign, keptDesigns, keptDesignSchema } from '@pagina/data';
-import { answer, bodyOf, refuse } from '@/server/answer';
+import { answer } from '@/server/answer';
+import { bodyOf } from '@/server/body';
+import { route } from '@/server/route';
 import { store } from '@/server/store';
 
-export async function GET(): Promise<Response> {
-  return answer(await keptDesigns(await store()));
-}
+const named = keptDesignSchema.extend({ name: z.string().trim().min(1).max(80) });
 
-export async function POST(request: Request): Promise<Response> {
-  const named = keptDesignSchema.extend({ name: z.string().trim().min(1).max(80) });
-  const parsed = named.safeParse(await bodyOf(request));
-  if (!parsed.success) return refuse('A design needs a name of at most 80 characters.');
-  const { name, ...choice } = parsed.data;
+export const GET = route(async () => answer(await keptDesigns(await store())));
+
+export const POST = route(async (request) => {
+  const { name, ...choice } = await bodyOf(request, named, 'A design needs a name of at most 80 characters.');
   return answer(await keepDesign(await store(), name, choice), 201);
-}
+});
 
-export async function DELETE(request: Request): Promise<Response> {
+export const DELETE = route(async (request) => {
   await forgetDesign(await store(), new URL(request.url).searchParams.get('id') ?? '');
   return answer({});
-}
+});

@@ -1,19 +1,24 @@
 import * as z from 'zod';
-import { answer, bodyOf, refuse } from '@/server/answer';
+import { answer, refuse } from '@/server/answer';
+import { bodyOf } from '@/server/body';
+import { route } from '@/server/route';
 import { suggestions, wrongWords } from '@/server/speller';
 
+/** No word of a language is longer; suggestions for anything longer take minutes to find. */
+const LONGEST = 50;
 const asked = z.object({ language: z.string().max(40), words: z.array(z.string().max(200)).max(400_000) });
+const MOST_BYTES = 20_000_000;
 
 /** Which of the words the language's dictionary does not know; null where there is no dictionary. */
-export async function POST(request: Request): Promise<Response> {
-  const parsed = asked.safeParse(await bodyOf(request));
-  if (!parsed.success) return refuse('The words cannot be read.');
-  return answer({ wrong: await wrongWords(parsed.data.language, parsed.data.words) });
-}
+export const POST = route(async (request) => {
+  const { language, words } = await bodyOf(request, asked, 'The words can’t be read.', MOST_BYTES);
+  return answer({ wrong: await wrongWords(language, words) });
+});
 
-export async function GET(request: Request): Promise<Response> {
+export const GET = route(async (request) => {
   const { searchParams } = new URL(request.url);
   const word = searchParams.get('word') ?? '';
-  if (word === '' || word.length > 200) return refuse('There is no word to look up.');
-  return answer({ suggestions: await suggestions(searchParams.get('language') ?? 'en', word) });
-}
+  const language = (searchParams.get('language') ?? 'en').slice(0, 40);
+  if (word === '') return refuse('There is no word to look up.');
+  return answer({ suggestions: word.length > LONGEST ? [] : await suggestions(language, word) });
+});

@@ -3,31 +3,33 @@ import * as z from 'zod';
 import { freshSection, newBook } from '@pagina/core/book';
 import { recordSchema } from '@pagina/core/record';
 import { activeJobs, createTitle, listTitles } from '@pagina/data';
-import { answer, bodyOf, refuse } from '@/server/answer';
+import { answer } from '@/server/answer';
+import { bodyOf } from '@/server/body';
+import { route } from '@/server/route';
 import { store } from '@/server/store';
 
 export const dynamic = 'force-dynamic';
 
-export async function GET(): Promise<Response> {
+export const GET = route(async () => {
   const s = await store();
   return answer({
     titles: await listTitles(s),
     deleted: await listTitles(s, 'deleted'),
     jobs: (await activeJobs(s)).filter((j) => j.kind === 'read'),
   });
-}
+});
 
 const blank = z.object({ title: z.string().max(400) });
 
 /** A new title from nothing: a title page, a copyright page and one chapter. */
-export async function POST(request: Request): Promise<Response> {
-  const parsed = blank.safeParse(await bodyOf(request));
-  if (!parsed.success) return refuse('A new title needs a name.');
+export const POST = route(async (request) => {
+  const { title } = await bodyOf(request, blank, 'A title’s name has at most 400 characters.');
   const kinds = ['title-page', 'copyright-page', 'contents', 'chapter'] as const;
+  const id = randomUUID();
   const book = newBook(
-    randomUUID(),
-    recordSchema.parse({ title: parsed.data.title.trim() }),
+    id,
+    recordSchema.parse({ title: title.trim() }),
     kinds.map((kind, i) => freshSection(`s${i + 1}`, kind)),
   );
-  return answer({ title: await createTitle(await store(), book) }, 201);
-}
+  return answer({ title: await createTitle(await store(), book, id) }, 201);
+});

@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import { storedSize, streamStored } from '@pagina/data';
 import { refuse } from '@/server/answer';
+import { route } from '@/server/route';
 import { store } from '@/server/store';
 
 const TYPES: Record<string, string> = {
@@ -12,14 +13,10 @@ const TYPES: Record<string, string> = {
 };
 
 /** A kept file by its checksum. `name` offers it for download; without one only pictures are shown. */
-export async function GET(
-  request: Request,
-  { params }: { params: Promise<{ sha: string }> },
-): Promise<Response> {
-  const { sha } = await params;
+export const GET = route<{ sha: string }>(async (request, { sha }) => {
   const s = await store();
   const size = await storedSize(s, sha);
-  if (size === null) return refuse('There is no such file.', 404);
+  if (size === null) return refuse('That file no longer exists.', 404);
   const query = new URL(request.url).searchParams;
   const name = query.get('name');
   const type =
@@ -35,4 +32,4 @@ export async function GET(
   return new Response(Readable.toWeb(streamStored(s, sha) as Readable) as unknown as ReadableStream, {
     headers,
   });
-}
+});

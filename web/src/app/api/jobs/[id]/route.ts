@@ -1,14 +1,13 @@
 import { readJob, stopJob } from '@pagina/data';
 import { answer, refuse } from '@/server/answer';
+import { route } from '@/server/route';
 import { store } from '@/server/store';
 
-type Context = { params: Promise<{ id: string }> };
-
-export async function GET(_request: Request, { params }: Context): Promise<Response> {
-  const job = await readJob(await store(), (await params).id);
-  return job ? answer(job) : refuse('There is no such work.', 404);
-}
-export async function DELETE(_request: Request, { params }: Context): Promise<Response> {
-  await stopJob(await store(), (await params).id);
+export const GET = route<{ id: string }>(async (_, { id }) => {
+  const job = await readJob(await store(), id);
+  return job ? answer(job) : refuse('That job no longer exists.', 404);
+});
+export const DELETE = route<{ id: string }>(async (_, { id }) => {
+  await stopJob(await store(), id);
   return answer({});
-}
+});

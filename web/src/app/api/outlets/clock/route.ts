@@ -1,11 +1,14 @@
 import * as z from 'zod';
-import { answer, bodyOf, refuse } from '@/server/answer';
+import { answer, refuse } from '@/server/answer';
+import { bodyOf } from '@/server/body';
 import { outletDay } from '@/server/outlet';
+import { route } from '@/server/route';
+
+const asked = z.object({ days: z.number().positive().max(365) });
 
 /** Moves the stand-in shop's clock forward. */
-export async function POST(request: Request): Promise<Response> {
-  const parsed = z.object({ days: z.number().positive().max(365) }).safeParse(await bodyOf(request));
-  if (!parsed.success) return refuse('Say by how many days.');
-  const day = await outletDay(parsed.data.days);
-  return day === null ? refuse('The shop cannot be reached.', 502) : answer({ day });
-}
+export const POST = route(async (request) => {
+  const { days } = await bodyOf(request, asked, 'Say by how many days, up to 365.');
+  const day = await outletDay(days);
+  return day === null ? refuse('The shop can’t be reached.', 502) : answer({ day });
+});

@@ -1,15 +1,12 @@
 import * as z from 'zod';
 import { jobsOf, productsOf, readTitleJson, setDeleted } from '@pagina/data';
-import { answer, bodyOf, refuse } from '@/server/answer';
-import { store } from '@/server/store';
+import { answer, refuse } from '@/server/answer';
+import { bodyOf } from '@/server/body';
+import { titleRoute } from '@/server/route';
 
-type Context = { params: Promise<{ id: string }> };
-
-export async function GET(_request: Request, { params }: Context): Promise<Response> {
-  const { id } = await params;
-  const s = await store();
+export const GET = titleRoute(async (_, s, { id }) => {
   const title = await readTitleJson(s, id);
-  if (!title) return refuse('There is no such title.', 404);
+  if (!title) return refuse('This title no longer exists.', 404);
   const rest = JSON.stringify({
     revision: title.revision,
     jobs: await jobsOf(s, id),
@@ -18,11 +15,11 @@ export async function GET(_request: Request, { params }: Context): Promise<Respo
   return new Response(`{"book":${title.book},${rest.slice(1)}`, {
     headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store' },
   });
-}
+});
 
-export async function PATCH(request: Request, { params }: Context): Promise<Response> {
-  const parsed = z.object({ deleted: z.boolean() }).safeParse(await bodyOf(request));
-  if (!parsed.success) return refuse('Say whether the title is deleted.');
-  await setDeleted(await store(), (await params).id, parsed.data.deleted);
+const asked = z.object({ deleted: z.boolean() });
+export const PATCH = titleRoute(async (request, s, { id }) => {
+  const { deleted } = await bodyOf(request, asked, 'Say whether the title is deleted.');
+  await setDeleted(s, id, deleted);
   return answer({});
-}
+});

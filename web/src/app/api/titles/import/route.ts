@@ -1,14 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { enqueue } from '@pagina/data';
 import { answer } from '@/server/answer';
+import { route } from '@/server/route';
 import { store } from '@/server/store';
 import { keepManuscript } from '@/server/upload';
 
 /** A manuscript for a new title. Reading it is a job. */
-export async function POST(request: Request): Promise<Response> {
+export const POST = route(async (request) => {
   const s = await store();
   const kept = await keepManuscript(s, request);
-  if (kept instanceof Response) return kept;
   const title = randomUUID();
   return answer({ job: await enqueue(s, 'read', { ...kept, title }), title }, 202);
-}
+});

@@ -1,13 +1,13 @@
 import * as z from 'zod';
 import { changeSchema } from '@pagina/core/book';
 import { changesSince, saveChange } from '@pagina/data';
-import { answer, bodyOf, refuse } from '@/server/answer';
-import { store } from '@/server/store';
+import { answer, refuse } from '@/server/answer';
+import { bodyOf } from '@/server/body';
+import { titleRoute } from '@/server/route';
 
-type Context = { params: Promise<{ id: string }> };
-/** Of a request; spaces part them where they are kept. */
+/** Of a request; spaces separate them where they are kept. */
 const name = z.string().regex(/^\S{1,40}$/);
-const saveRequest = z.object({
+const asked = z.object({
   base: z.number().int().nonnegative(),
   client: z.string().min(1).max(80),
   change: changeSchema,
@@ -15,15 +15,20 @@ const saveRequest = z.object({
   earlier: z.array(name).max(5_000).optional(),
   final: z.boolean().optional(),
 });
+/** A whole book may be pasted. */
+const MOST_BYTES = 60_000_000;
 
-export async function GET(request: Request, { params }: Context): Promise<Response> {
+export const GET = titleRoute(async (request, s, { id }) => {
   const since = Number(new URL(request.url).searchParams.get('since') ?? 0);
-  return answer({ changes: await changesSince(await store(), (await params).id, since) });
-}
+  if (!Number.isSafeInteger(since) || since < 0) return refuse('Since which revision? That is no number.');
+  return answer({ changes: await changesSince(s, id, since) });
+});
 
-export async function POST(request: Request, { params }: Context): Promise<Response> {
-  const parsed = saveRequest.safeParse(await bodyOf(request));
-  if (!parsed.success) return refuse('The change cannot be read.');
-  const saved = await saveChange(await store(), (await params).id, parsed.data);
+export const POST = titleRoute(async (request, s, { id }) => {
+  const saved = await saveChange(
+    s,
+    id,
+    await bodyOf(request, asked, 'The change can’t be read.', MOST_BYTES),
+  );
   return saved.ok ? answer(saved.value) : refuse(saved.refusal.message, 409);
-}
+});

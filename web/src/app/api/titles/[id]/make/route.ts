@@ -1,21 +1,18 @@
 import * as z from 'zod';
 import { enqueue, jobsOf } from '@pagina/data';
-import { answer, bodyOf, refuse } from '@/server/answer';
-import { store } from '@/server/store';
+import { answer } from '@/server/answer';
+import { bodyOf } from '@/server/body';
+import { titleRoute } from '@/server/route';
+
+const asked = z.object({ edition: z.string().min(1).max(200) });
 
 /** Has an edition made. While it is being made already, that job is answered. */
-export async function POST(
-  request: Request,
-  { params }: { params: Promise<{ id: string }> },
-): Promise<Response> {
-  const parsed = z.object({ edition: z.string().min(1) }).safeParse(await bodyOf(request));
-  if (!parsed.success) return refuse('Say which edition to make.');
-  const { id } = await params;
-  const s = await store();
+export const POST = titleRoute(async (request, s, { id }) => {
+  const payload = await bodyOf(request, asked, 'Say which edition to make.');
   const waiting = (await jobsOf(s, id)).find(
     (j) =>
       (j.state === 'queued' || j.state === 'running') &&
-      (j.payload as { edition?: string }).edition === parsed.data.edition,
+      (j.payload as { edition?: string }).edition === payload.edition,
   );
-  return answer({ job: waiting?.id ?? (await enqueue(s, 'make', parsed.data, id)) }, 202);
-}
+  return answer({ job: waiting?.id ?? (await enqueue(s, 'make', payload, id)) }, 202);
+});

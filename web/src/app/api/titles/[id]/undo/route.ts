@@ -1,16 +1,18 @@
 import * as z from 'zod';
 import { undo } from '@pagina/data';
-import { answer, bodyOf, refuse } from '@/server/answer';
-import { store } from '@/server/store';
+import { answer, refuse } from '@/server/answer';
+import { bodyOf } from '@/server/body';
+import { titleRoute } from '@/server/route';
 
-export async function POST(
-  request: Request,
-  { params }: { params: Promise<{ id: string }> },
-): Promise<Response> {
-  const parsed = z
-    .object({ client: z.string().min(1).max(80), redo: z.boolean().default(false) })
-    .safeParse(await bodyOf(request));
-  if (!parsed.success) return refuse('Undo needs to know who asks.');
-  const done = await undo(await store(), (await params).id, parsed.data.client, parsed.data.redo);
+const client = z.string().min(1).max(80);
+const asked = z.object({
+  client,
+  redo: z.boolean().default(false),
+  known: z.number().int().nonnegative().optional(),
+  others: z.array(client).max(500).optional(),
+});
+
+export const POST = titleRoute(async (request, s, { id }) => {
+  const done = await undo(s, id, await bodyOf(request, asked, 'Undo needs to know who asks.'));
   return done.ok ? answer({ undone: done.value }) : refuse(done.refusal.message, 409);
-}
+});

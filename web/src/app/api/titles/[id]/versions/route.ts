@@ -1,27 +1,21 @@
 import * as z from 'zod';
 import { forgetVersion, nameVersion, versionsOf } from '@pagina/data';
-import { answer, bodyOf, refuse } from '@/server/answer';
-import { store } from '@/server/store';
+import { answer, refuse } from '@/server/answer';
+import { bodyOf } from '@/server/body';
+import { titleRoute } from '@/server/route';
 
-type Context = { params: Promise<{ id: string }> };
+export const GET = titleRoute(async (_, s, { id }) => answer(await versionsOf(s, id)));
 
-export async function GET(_: Request, { params }: Context): Promise<Response> {
-  return answer(await versionsOf(await store(), (await params).id));
-}
+const asked = z.object({ name: z.string().trim().min(1).max(200) });
 
 /** Names the book as it is now. */
-export async function POST(request: Request, { params }: Context): Promise<Response> {
-  const parsed = z.object({ name: z.string().trim().min(1).max(200) }).safeParse(await bodyOf(request));
-  if (!parsed.success) return refuse('A version needs a name.');
-  const made = await nameVersion(await store(), (await params).id, parsed.data.name);
+export const POST = titleRoute(async (request, s, { id }) => {
+  const { name } = await bodyOf(request, asked, 'A version needs a name of at most 200 characters.');
+  const made = await nameVersion(s, id, name);
   return made.ok ? answer(made.value, 201) : refuse(made.refusal.message, 404);
-}
+});
 
-export async function DELETE(request: Request, { params }: Context): Promise<Response> {
-  await forgetVersion(
-    await store(),
-    (await params).id,
-    new URL(request.url).searchParams.get('version') ?? '',
-  );
+export const DELETE = titleRoute(async (request, s, { id }) => {
+  await forgetVersion(s, id, new URL(request.url).searchParams.get('version') ?? '');
   return answer({});
-}
+});

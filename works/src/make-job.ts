@@ -1,0 +1,44 @@
+/** The job that makes a file of an edition. */
+import { randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { join } from 'node:path';
+import { bookToJson, makingOf, MANUSCRIPT } from '@pagina/core/book';
+import { fileStem } from '@pagina/core/record';
+import { accountsOf, filePath, insertProduct, keepFile, readTitle, type JobEnd } from '@pagina/data';
+import { endOf, type Desk } from './desk';
+
+export async function makeEdition({ store, job, folder, task }: Desk): Promise<JobEnd> {
+  const { edition: id } = job.payload as { edition: string };
+  const { title } = job;
+  const loaded = title ? await readTitle(store, title) : null;
+  const { edition: editionId, form, outlet } = makingOf(id);
+  const edition = loaded?.book.editions.find((e) => e.id === editionId);
+  if (!loaded || !title || !(edition || editionId === null))
+    return { state: 'failed', error: 'That title or edition no longer exists.' };
+  const { book, revision } = loaded;
+  const ending = !edition ? 'docx' : edition.form === 'print' ? 'pdf' : 'epub';
+  const suffix = form === 'whole' ? '' : `-${outlet ? fileStem(outlet) : form}`;
+  const name = `${fileStem(book.record.title)}-${fileStem(edition?.name ?? MANUSCRIPT)}${suffix}.${ending}`;
+  const pictures: Record<string, string> = {};
+  for (const p of book.pictures) if (p.sha256) pictures[p.id] = filePath(store, p.sha256);
+  const out = join(folder, 'made');
+  const answer = await task({
+    kind: 'make',
+    book: bookToJson(book),
+    edition: id,
+    pictures,
+    out,
+    name,
+    affiliate: outlet ? ((await accountsOf(store))[outlet]?.affiliate ?? '') : '',
+  });
+  if (answer.type !== 'made') return endOf(answer);
+  const { sha256, size } = await keepFile(store, createReadStream(out));
+  const { pages, findings } = answer;
+  const product = randomUUID();
+  return {
+    state: 'done',
+    result: { product },
+    also: (tx) =>
+      insertProduct(tx, product, { title, edition: id, name, sha256, size, revision, pages, findings }),
+  };
+}

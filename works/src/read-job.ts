@@ -1,0 +1,51 @@
+/** Jobs that read a manuscript: for a new title, or for one that exists already. */
+import { createReadStream } from 'node:fs';
+import { bookFromJson, bookToJson, type Arrival, type Book } from '@pagina/core/book';
+import { filePath, insertTitle, keepBytes, keepFile, storedSize, type JobEnd } from '@pagina/data';
+import { endOf, type Desk } from './desk';
+
+/** Time to read a manuscript, in milliseconds: a start, and some for each megabyte. */
+const timeFor = (bytes: number): number => Math.min(600_000, 40_000 + (bytes / 1e6) * 20_000);
+
+export async function readManuscriptJob(desk: Desk): Promise<JobEnd> {
+  const { sha256, title, name = '' } = desk.job.payload as { sha256: string; title: string; name?: string };
+  const read = await reading(desk, sha256, name);
+  if (!('book' in read)) return read;
+  return {
+    state: 'done',
+    result: { title },
+    also: (tx) => insertTitle(tx, { book: { ...read.book, id: title }, id: title, arrival: read.arrival }),
+  };
+}
+
+/** Reads a manuscript for a title that exists already; what was read is kept for the author to compare. */
+export async function readAgain(desk: Desk): Promise<JobEnd> {
+  const { sha256, name } = desk.job.payload as { sha256: string; name: string };
+  const read = await reading(desk, sha256, name);
+  if (!('book' in read)) return read;
+  const text = JSON.stringify({ name, book: bookToJson(read.book), findings: read.arrival.findings });
+  const kept = await keepBytes(desk.store, new TextEncoder().encode(text));
+  return { state: 'done', result: { reading: kept.sha256 } };
+}
+
+/** A manuscript's book, with the files of its pictures kept. */
+async function reading(
+  { store, folder, task }: Desk,
+  sha256: string,
+  name: string,
+): Promise<{ book: Book; arrival: Arrival } | JobEnd> {
+  const size = await storedSize(store, sha256);
+  if (size === null) return { state: 'failed', error: 'The uploaded file is gone. Bring it in again.' };
+  const answer = await task(
+    { kind: 'read', manuscript: filePath(store, sha256), name, folder },
+    { time: timeFor(size) },
+  );
+  if (answer.type !== 'read') return endOf(answer);
+  const parsed = bookFromJson(answer.book);
+  if (!parsed.ok) return { state: 'failed', error: parsed.refusal.message };
+  const kept = new Map<string, string>();
+  for (const [id, path] of Object.entries(answer.pictures))
+    kept.set(id, (await keepFile(store, createReadStream(path))).sha256);
+  const pictures = parsed.value.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) }));
+  return { book: { ...parsed.value, pictures }, arrival: answer.arrival };
+}
