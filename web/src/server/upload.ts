@@ -22,7 +22,9 @@ export async function keepBody(
     return kept;
   } catch (e) {
     if (e instanceof TooLarge) throw tooLarge;
-    if (e instanceof CutShort || (e as Error).name === 'AbortError')
+    // The one who sends it is gone, or stopped.
+    const { name, code } = e as NodeJS.ErrnoException;
+    if (e instanceof CutShort || name === 'AbortError' || code === 'ECONNRESET')
       throw new Unanswerable('The file did not arrive complete. Bring it in again; nothing was changed.');
     throw e;
   }
