@@ -5,7 +5,7 @@ import { filePath, insertTitle, keepBytes, keepFile, storedSize, type JobEnd } f
 import { endOf, type Desk } from './desk';
 
 /** Time to read a manuscript, in milliseconds: a start, and some for each megabyte. */
-const timeFor = (bytes: number): number => Math.min(600_000, 40_000 + (bytes / 1e6) * 20_000);
+const timeFor = (bytes: number): number => Math.min(600_000, 20_000 + (bytes / 1e6) * 20_000);
 
 export async function readManuscriptJob(desk: Desk): Promise<JobEnd> {
   const { sha256, title, name = '' } = desk.job.payload as { sha256: string; title: string; name?: string };

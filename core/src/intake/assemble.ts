@@ -6,8 +6,24 @@ import { Links } from './links';
 import type { HeadingGuess } from './recognise';
 import { tidyInline, type TidyCount } from './inline';
 import { withAttribution, withEpigraph } from './epigraphs';
-import { isDisplayed, isEmpty, isText, type RawBlock, type RawManuscript, type RawParagraph } from './raw';
-import { emptiesAreSpacing, numberWordsOf, pageKind, typedLines, withPictureAbove } from './stretches';
+import { Flow } from './flow';
+import {
+  isDisplayed,
+  isEmpty,
+  isText,
+  type RawBlock,
+  type RawManuscript,
+  type RawNote,
+  type RawParagraph,
+} from './raw';
+import {
+  emptiesAreSpacing,
+  numberWordsOf,
+  pageKind,
+  typedLines,
+  withCallsOf,
+  withPictureAbove,
+} from './stretches';
 import { isBreakText } from './words';
 
 export interface SetAside {
@@ -39,13 +55,18 @@ export class Assembler {
   /** The section being made, and where each begins among the blocks. */
   private now: string | null = null;
   private readonly starts: { at: number; section: string }[] = [];
+  /** Notes by their name in the file, those that are called, and those that the section being made calls. */
+  private readonly notes: ReadonlyMap<string, RawNote>;
   private readonly called = new Set<string>();
+  private calls: { ref: string; id: string }[] = [];
   private readonly links = new Links();
 
   constructor(
     private readonly m: RawManuscript,
     private readonly headings: readonly HeadingGuess[],
-  ) {}
+  ) {
+    this.notes = new Map(m.notes.map((n) => [n.id, n]));
+  }
 
   private id(): string {
     return `b${++this.ids}`;
@@ -86,7 +107,8 @@ export class Assembler {
       const from = withPictureAbove(blocks, h.at);
       const to = i + 1 < heads.length ? withPictureAbove(blocks, next) : blocks.length;
       const pictures = blocks.slice(from, h.at).filter((b) => !isEmpty(b));
-      const body = [...pictures, ...blocks.slice(h.at + h.span, to)];
+      const heading = blocks.slice(h.at, h.at + h.span);
+      const body = [...pictures, ...withCallsOf(heading, blocks.slice(h.at + h.span, to))];
       if (h.kind === 'contents') {
         this.typedContents(h, body);
         return;
@@ -94,8 +116,7 @@ export class Assembler {
       const section = newSection(`s${++this.sections}`, h.kind, h.title);
       this.now = section.id;
       this.starts.push({ at: from, section: section.id });
-      for (const b of blocks.slice(h.at, h.at + h.span))
-        if (isText(b)) this.links.found(b.anchors, section.id);
+      for (const b of heading) if (isText(b)) this.links.found(b.anchors, section.id);
       section.subtitle = h.subtitle;
       // A title that only says what the kind says anyway is the kind's own heading.
       if (
@@ -201,20 +222,14 @@ export class Assembler {
     spaced: boolean,
     pictures: number,
   ): Node {
-    const out: Node[] = [];
-    const notes: string[] = [];
+    const out = new Flow(() => this.id());
+    const outside = this.calls;
+    this.calls = [];
     let empties = 0;
-    const last = (): Node | undefined => out.at(-1);
-    const push = (n: Node): void => void out.push(n);
-    const takeNotes = (n: Node): void =>
-      n.descendants((x) => {
-        if (x.type.name === 'note') notes.push(x.attrs.ref as string);
-      });
     for (let i = 0; i < body.length; i++) {
       const b = body[i] as RawBlock;
       if (b.kind === 'table') {
-        push(this.table(b.rows));
-        takeNotes(last() as Node);
+        out.put(this.table(b.rows));
         continue;
       }
       if (isEmpty(b)) {
@@ -226,14 +241,14 @@ export class Assembler {
         this.aside('typed-contents', b.text);
         continue;
       }
-      const gap = empties > 0 && !spaced && out.length > 0 && last()?.type.name === 'paragraph';
+      const gap = empties > 0 && !spaced && out.last === 'paragraph';
       const apart = empties > 0;
       empties = 0;
       if (b.pictures.length > 0) {
         for (const p of b.pictures) {
           const caption = body[i + 1];
           const captioned = isText(caption) && /caption|legende|beschriftung/i.test(caption.style);
-          push(
+          out.put(
             schema.node(
               'figure',
               { id: this.idFor(b), picture: p.id, alt: p.alt },
@@ -245,18 +260,17 @@ export class Assembler {
         continue;
       }
       if (isBreakText(b.text)) {
-        if (out.length > 0 && last()?.type.name !== 'break')
-          push(schema.node('break', { id: this.id(), ornament: true }));
+        if (!out.isEmpty && out.last !== 'break')
+          out.put(schema.node('break', { id: this.id(), ornament: true }));
         this.aside('break-signs', b.text);
         continue;
       }
       const subhead = i >= pictures ? subheads.get(offset + i) : undefined;
       if (subhead) {
-        push(schema.node('subhead', { id: this.idFor(b), level: subhead.subhead }, this.inline(b)));
-        takeNotes(last() as Node);
+        out.put(schema.node('subhead', { id: this.idFor(b), level: subhead.subhead }, this.inline(b)));
         continue;
       }
-      if (gap && !isDisplayed(b)) push(schema.node('break', { id: this.id(), ornament: false }));
+      if (gap && !isDisplayed(b)) out.put(schema.node('break', { id: this.id(), ornament: false }));
       if (b.list) {
         const items: RawParagraph[] = [];
         while (i < body.length) {
@@ -266,72 +280,61 @@ export class Assembler {
           i++;
         }
         i--;
-        push(this.list(items, 0, items.length));
-        takeNotes(last() as Node);
+        out.put(this.list(items, 0, items.length));
         continue;
       }
       this.paragraph(b, out, apart);
-      takeNotes(last() as Node);
     }
-    while (last()?.type.name === 'break') out.pop();
-    if (out.length === 0) push(schema.node('paragraph', { id: this.id() }));
-    const told = withEpigraph(out, () => this.id()).map((n) =>
+    const blocks = out.finish();
+    if (blocks.length === 0) blocks.push(schema.node('paragraph', { id: this.id() }));
+    const told = withEpigraph(blocks, () => this.id()).map((n) =>
       n.type.name === 'quotation' ? withAttribution(n) : n,
     );
-    return schema.node('doc', null, Fragment.fromArray([...told, ...this.noteBodies(notes)]));
+    const doc = schema.node('doc', null, Fragment.fromArray([...told, ...this.noteBodies()]));
+    this.calls = outside;
+    return doc;
   }
 
   private count(what: string): void {
     this.tidied[what] = (this.tidied[what] ?? 0) + 1;
   }
 
+  /** A paragraph's text, cleaned. A note that has been called already is called again as a copy: each has one call. */
   private inline(b: RawParagraph): Node[] {
-    return tidyInline(b.inline, this.tidied);
+    return tidyInline(b.inline, this.tidied).map((n) => {
+      if (n.type.name !== 'note') return n;
+      const ref = n.attrs.ref as string;
+      const id = this.called.has(ref) ? `${ref}-${this.id()}` : ref;
+      this.called.add(ref);
+      this.calls.push({ ref, id });
+      return id === ref ? n : schema.node('note', { ref: id });
+    });
   }
 
   private paragraphNode(b: RawParagraph): Node {
     return schema.node('paragraph', { id: this.idFor(b) }, this.inline(b));
   }
 
-  /** A paragraph by its style and place; joins to a displayed block before it of the same sort. */
-  private paragraph(b: RawParagraph, out: Node[], apart: boolean): void {
+  /** A paragraph by its style and place; joins a displayed block before it of the same sort. */
+  private paragraph(b: RawParagraph, out: Flow, apart: boolean): void {
     const style = b.style.toLowerCase();
-    const before = out.at(-1);
-    const join = (type: string, attrs: Record<string, unknown>, child: Node): void => {
-      if (before?.type.name === type && (type !== 'passage' || before.attrs.align === attrs.align))
-        out[out.length - 1] = before.copy(before.content.addToEnd(child));
-      else out.push(schema.node(type, { id: this.id(), ...attrs }, [child]));
-    };
     if (/verse|poe(m|try)|lyric|gedicht/.test(style)) {
       // Spaces before a line of verse are its indent; a blank line between lines begins a stanza.
       const indent = Math.min(4, Math.ceil((/^[ \t\u00a0]*/.exec(b.text)?.[0].length ?? 0) / 4));
-      const line = schema.node('verseLine', { id: this.idFor(b), indent }, this.inline(b));
-      const stanza = before?.type.name === 'verse' ? before.lastChild : null;
-      const begun = (): Node => schema.node('stanza', { id: this.id() }, [line]);
-      if (!before || stanza?.type.name !== 'stanza')
-        out.push(schema.node('verse', { id: this.id() }, [begun()]));
-      else if (apart) out[out.length - 1] = before.copy(before.content.addToEnd(begun()));
-      else
-        out[out.length - 1] = before.copy(
-          before.content.replaceChild(before.childCount - 1, stanza.copy(stanza.content.addToEnd(line))),
-        );
-      return;
+      return out.line(schema.node('verseLine', { id: this.idFor(b), indent }, this.inline(b)), apart);
     }
-    const source = before?.type.name === 'quotation' || before?.type.name === 'verse';
-    if (/attribution/.test(style) && before && source && before.lastChild?.type.name !== 'attribution') {
+    if (/attribution/.test(style) && /^(quotation|verse)$/.test(out.last ?? '')) {
       const line = schema.node('attribution', { id: this.idFor(b) }, this.inline(b));
-      out[out.length - 1] = before.copy(before.content.addToEnd(line));
+      if (!out.attribution(line)) out.put(schema.node('paragraph', line.attrs, line.content));
       return;
     }
-    if (/quot|block text|zitat|citation/.test(style)) return join('quotation', {}, this.paragraphNode(b));
-    if (/letter|brief/.test(style)) return join('letter', {}, this.paragraphNode(b));
-    if (/code|preformatted|html pre/.test(style) && b.monospace) {
-      out.push(schema.node('monospace', { id: this.idFor(b) }, b.text ? [schema.text(b.text)] : []));
-      return;
-    }
+    if (/quot|block text|zitat|citation/.test(style)) return out.into('quotation', {}, this.paragraphNode(b));
+    if (/letter|brief/.test(style)) return out.into('letter', {}, this.paragraphNode(b));
+    if (/code|preformatted|html pre/.test(style) && b.monospace)
+      return out.put(schema.node('monospace', { id: this.idFor(b) }, b.text ? [schema.text(b.text)] : []));
     if (b.align === 'centre' || b.align === 'right')
-      return join('passage', { align: b.align }, this.paragraphNode(b));
-    out.push(this.paragraphNode(b));
+      return out.into('passage', { align: b.align }, this.paragraphNode(b));
+    out.put(this.paragraphNode(b));
   }
 
   private list(items: readonly RawParagraph[], level: number, end: number): Node {
@@ -368,22 +371,16 @@ export class Assembler {
     return schema.node('table', { id: this.id() }, nodes);
   }
 
-  private noteBodies(refs: readonly string[]): Node[] {
+  /** The notes that the section calls, and those that they call themselves, in order. */
+  private noteBodies(): Node[] {
     const out: Node[] = [];
-    for (const ref of refs) {
-      if (this.called.has(ref)) continue;
-      this.called.add(ref);
-      const note = this.m.notes.find((n) => n.id === ref);
-      const paragraphs = (note?.paragraphs ?? [])
+    for (let i = 0; i < this.calls.length; i++) {
+      const { ref, id } = this.calls[i]!;
+      const paragraphs = (this.notes.get(ref)?.paragraphs ?? [])
         .filter((p) => p.text.trim() !== '')
         .map((p) => this.paragraphNode(p));
-      out.push(
-        schema.node(
-          'noteBody',
-          { id: ref },
-          paragraphs.length ? paragraphs : [schema.node('paragraph', { id: this.id() })],
-        ),
-      );
+      const content = paragraphs.length ? paragraphs : [schema.node('paragraph', { id: this.id() })];
+      out.push(schema.node('noteBody', { id }, content));
     }
     return out;
   }

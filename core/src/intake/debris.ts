@@ -109,7 +109,9 @@ function* runningHeads(
       return;
     // Only what looks alike is a habit: the title itself stands larger.
     const key = `${b.size} ${b.bold}\n${shape(text)}`;
-    by.set(key, [...(by.get(key) ?? []), i]);
+    const places = by.get(key);
+    if (places) places.push(i);
+    else by.set(key, [i]);
   });
   for (const [key, places] of by) {
     const first = places[0] as number;

@@ -103,20 +103,36 @@ const UNREAD_ATTRIBUTE = / [\w.]+:(?:rsid\w*|paraId|textId) *= *(?:"[^"]*"|'[^']
  * The document's XML without what nobody reads, a numbered bookmark in every paragraph of which `facts` say something,
  * and the facts by those numbers.
  */
-export function markParagraphs(xml: string): { xml: string; facts: ParagraphFacts[]; fault: string | null } {
+export function markParagraphs(xml: string): {
+  xml: string;
+  facts: ParagraphFacts[];
+  formulas: number;
+  fault: string | null;
+} {
   const parser = new SaxesParser({ xmlns: true, position: true });
   const facts: ParagraphFacts[] = [];
   /** Places between which something else stands: from, to, the text. */
   const edits: { from: number; to: number; text: string }[] = [];
-  const open: { facts: ParagraphFacts; mark: (typeof edits)[number]; bookmark: string }[] = [];
+  const open: { facts: ParagraphFacts; mark: (typeof edits)[number]; bookmark: string; prefix: string }[] =
+    [];
   let inProperties = 0;
   let fault: string | null = null;
+  /** The outermost formula that is open: where it begins, how many edits there were before it, its signs. */
+  let formula: { from: number; edits: number; signs: string; depth: number } | null = null;
+  let formulas = 0;
   const value = (tag: SaxesTagNS): string | undefined =>
     Object.values(tag.attributes).find((a) => a.local === 'val')?.value;
   parser.on('error', (e) => {
     fault ??= e.message;
   });
+  parser.on('text', (t) => {
+    if (formula) formula.signs += t;
+  });
   parser.on('opentag', (tag) => {
+    if (tag.local === 'oMath') {
+      if (formula) formula.depth++;
+      else formula = { from: tagStart(parser.position), edits: edits.length, signs: '', depth: 1 };
+    }
     if (tag.uri !== W && tag.uri !== W_STRICT) return;
     const to = parser.position;
     const now = open.at(-1)?.facts;
@@ -131,6 +147,7 @@ export function markParagraphs(xml: string): { xml: string; facts: ParagraphFact
         open.push({
           facts: own,
           mark,
+          prefix,
           bookmark: `<${prefix}bookmarkStart ${prefix}name="${MARK}${number}" ${prefix}id="9${number}"/>`,
         });
         return;
@@ -166,6 +183,18 @@ export function markParagraphs(xml: string): { xml: string; facts: ParagraphFact
     if (text !== tag) edits.push({ from, to, text });
   }
   parser.on('closetag', (tag) => {
+    if (formula && tag.local === 'oMath' && --formula.depth === 0) {
+      // The library knows no formulas: one becomes a run of the signs that it is made of.
+      const { from, signs } = formula;
+      edits.length = formula.edits;
+      const prefix = open.at(-1)?.prefix ?? 'w:';
+      const escaped = signs.replace(/\s+/g, ' ').trim().replace(/&/g, '&amp;').replace(/</g, '&lt;');
+      const text = `<${prefix}r><${prefix}t xml:space="preserve"> ${escaped} </${prefix}t></${prefix}r>`;
+      edits.push({ from, to: parser.position, text });
+      formula = null;
+      formulas++;
+      return;
+    }
     if (tag.uri !== W && tag.uri !== W_STRICT) return;
     if (tag.local === 'pPr') inProperties--;
     if (tag.local !== 'p') return;
@@ -187,5 +216,5 @@ export function markParagraphs(xml: string): { xml: string; facts: ParagraphFact
     from = e.to;
   }
   parts.push(xml.slice(from));
-  return { xml: parts.join(''), facts, fault };
+  return { xml: parts.join(''), facts, formulas, fault };
 }

@@ -5,6 +5,7 @@ import { schema, SECTION_KINDS, type SectionKind } from '../book';
 import { MARK, markParagraphs, readStyles, type ParagraphFacts, type StyleFacts } from './docx-xml';
 import {
   linkToAnchor,
+  paragraphsOf,
   rawManuscript,
   rawParagraph,
   type RawBlock,
@@ -50,6 +51,7 @@ export async function readDocx(bytes: Uint8Array): Promise<Outcome<RawManuscript
   try {
     return await new DocxReader(zip).read();
   } catch (e) {
+    if (e instanceof RangeError) throw e;
     return refused(
       'intake/damaged',
       `The file is damaged and cannot be read: ${(e as Error).message.split('\n')[0]}.`,
@@ -81,6 +83,7 @@ class DocxReader {
     const marked = markParagraphs(xml);
     if (marked.fault) return refused('intake/damaged', 'The file is damaged: its text is not well-formed.');
     this.facts = marked.facts;
+    if (marked.formulas > 0) this.m.dropped.formulas = marked.formulas;
     const base = main.replace(/[^/]*$/, '');
     const styles = readStyles(this.text(`${base}styles.xml`));
     this.styles = styles.styles;
@@ -132,9 +135,7 @@ class DocxReader {
         out.push({
           kind: 'table',
           rows: (e.children ?? []).map((r) =>
-            (r.children ?? []).map((c) =>
-              this.blocks(c.children ?? []).filter((b): b is RawParagraph => b.kind === 'paragraph'),
-            ),
+            (r.children ?? []).map((c) => this.blocks(c.children ?? []).flatMap(paragraphsOf)),
           ),
         });
     }
@@ -292,7 +293,7 @@ class DocxReader {
   }
 
   private note(e: El): RawNote {
-    const paragraphs = this.blocks(e.body ?? []).filter((b): b is RawParagraph => b.kind === 'paragraph');
+    const paragraphs = this.blocks(e.body ?? []).flatMap(paragraphsOf);
     return { id: `${e.noteType === 'endnote' ? 'e' : 'f'}${e.noteId}`, paragraphs };
   }
 

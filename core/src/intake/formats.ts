@@ -51,6 +51,11 @@ export async function readRaw(bytes: Uint8Array, name = ''): Promise<Outcome<Raw
   try {
     return await readAs(bytes, name);
   } catch (e) {
+    if (e instanceof RangeError && /call stack/.test(e.message))
+      return refused(
+        'intake/too-deep',
+        'The file can’t be read: tables or boxes are nested in it thousands of levels deep.',
+      );
     // A part of a container that cannot be unpacked, for one, is found out only when it is wanted.
     const why = (e as Error).message.split('\n')[0]?.replace(/\.$/, '') ?? '';
     return refused('intake/damaged', `The file is damaged and cannot be read: ${why}.`);

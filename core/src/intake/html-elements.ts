@@ -2,7 +2,7 @@
 import { KINDS, type SectionKind } from '../book';
 
 export const SKIPPED = new Set(
-  'script style head template noscript iframe object embed svg math canvas video audio form input button select textarea rt rp del'.split(
+  'script style head template noscript iframe object embed svg canvas video audio form input button select textarea rt rp del'.split(
     ' ',
   ),
 );

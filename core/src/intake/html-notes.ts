@@ -62,6 +62,7 @@ export function findNotes(
       const id = nameOf(body);
       calls.set(a, id);
       bodies.set(body, id);
+      for (const e of bodyBeside(body)) bodies.set(e, id);
     }
   }
 }
@@ -69,14 +70,40 @@ export function findNotes(
 /** The list item, aside or paragraph that a note's anchor stands in. */
 function holderOf(target: Element): Element {
   let e: Element | null = target;
-  while (e && !/^(li|aside|p|div|section|dd|td)$/.test(e.tagName))
-    e = e.parentNode && 'tagName' in e.parentNode ? e.parentNode : null;
-  const holder = e ?? target;
-  const above = holder.parentNode;
-  // A paragraph alone in a list item or an aside is that item's.
-  if (holder.tagName === 'p' && above && 'tagName' in above && /^(li|aside)$/.test(above.tagName))
-    return above;
+  while (e && !/^(li|aside|p|div|section|dd|dt|td)$/.test(e.tagName)) e = above(e);
+  let holder = e ?? target;
+  // What begins a list item, an aside or a box is that one's note, with all its paragraphs.
+  for (let up = above(holder); up && isBox(up) && firstIn(up) === holder; up = above(holder)) holder = up;
   return holder;
+}
+const above = (e: Element): Element | null =>
+  e.parentNode && 'tagName' in e.parentNode ? e.parentNode : null;
+const firstIn = (e: Element): Element | undefined => e.childNodes.find(isElement);
+/** What may hold a note of several paragraphs: not what holds one note after another, or a whole page. */
+function isBox(e: Element): boolean {
+  if (/^(li|aside|dd)$/.test(e.tagName)) return true;
+  if (e.tagName !== 'div' || holdsHeading(e)) return false;
+  let marks = 0;
+  for (const x of elementsOf(e)) if (x.tagName === 'a' && MARK.test(textIn(x))) marks++;
+  return marks <= 1;
+}
+
+/**
+ * Elements that hold a note's text beside its own: where its label stands in an element by itself, those after it up
+ * to the next label.
+ */
+function bodyBeside(holder: Element): Element[] {
+  const own = withoutBackLinks(holder.childNodes).map(textIn).join('');
+  if (own.replace(/[\s[\]().:]/g, '') !== '' || !/^(p|dt|td)$/.test(holder.tagName)) return [];
+  const siblings = (holder.parentNode?.childNodes ?? []).filter(isElement);
+  const beside: Element[] = [];
+  for (const e of siblings.slice(siblings.indexOf(holder) + 1)) {
+    const label = firstIn(e) ?? e;
+    const labelled = label.tagName === 'a' && MARK.test(textIn(label));
+    if (e.tagName === 'dt' || labelled || (e.tagName === 'p' && beside.length > 0)) break;
+    beside.push(e);
+  }
+  return beside;
 }
 
 /** Whether one of these elements is around it: links in a note lead back and call nothing. */

@@ -24,6 +24,7 @@ import { PictureShelf } from './pictures';
 import {
   linkToAnchor,
   looksOf,
+  paragraphsOf,
   rawManuscript,
   rawParagraph,
   type RawBlock,
@@ -67,9 +68,18 @@ export function readHtml(html: string): Outcome<RawManuscript> {
   }
   readPages(m, [page], {
     picture: (_, src) => dataUrl(src),
-    target: (_, href) => (href.startsWith('#') ? { path: '', id: decodeURIComponent(href.slice(1)) } : null),
+    target: (_, href) => (href.startsWith('#') ? { path: '', id: decoded(href.slice(1)) } : null),
   });
   return done(m);
+}
+
+/** An address without its escapes; as it is written where they are none, as in `#100%`. */
+function decoded(s: string): string {
+  try {
+    return decodeURIComponent(s);
+  } catch {
+    return s;
+  }
 }
 
 function dataUrl(src: string): Uint8Array | null | undefined {
@@ -125,6 +135,8 @@ class PageReader {
   private now: RawParagraph | null = null;
   private breakPending = false;
   private opens: SectionKind | '' = '';
+  /** Paragraphs of notes by their names. */
+  private readonly found = new Map<string, RawParagraph[]>();
   /** Anchors that the next paragraph bears. */
   private anchors: string[];
 
@@ -240,8 +252,13 @@ class PageReader {
   private element(e: Element, outer: Context): void {
     const tag = e.tagName;
     if (SKIPPED.has(tag)) {
-      if (tag === 'svg' || tag === 'math') this.drop(tag === 'svg' ? 'drawings' : 'formulas');
+      if (tag === 'svg') this.drop('drawings');
       return;
+    }
+    if (tag === 'math') {
+      // A formula is kept as the line of signs that it is made of.
+      this.drop('formulas');
+      return this.text(` ${textIn(e).replace(/\s+/g, ' ').trim()} `, outer);
     }
     const noteBody = this.notes.bodies.get(e);
     if (noteBody !== undefined) return this.note(e, noteBody);
@@ -364,16 +381,15 @@ class PageReader {
 
   private table(e: Element, c: Context): void {
     const rows: RawParagraph[][][] = [];
-    for (const tr of elementsOf(e)) {
-      if (tr.tagName !== 'tr') continue;
+    for (const tr of ownRows(e)) {
       const cells = tr.childNodes.filter((n): n is Element => isElement(n) && /^t[dh]$/.test(n.tagName));
-      rows.push(
-        cells.map((cell) =>
-          this.read(cell.childNodes, { ...c, list: null, outline: 0 }).filter(
-            (b): b is RawParagraph => b.kind === 'paragraph',
-          ),
-        ),
-      );
+      const row: RawParagraph[][] = [];
+      for (const cell of cells) {
+        const note = this.notes.bodies.get(cell);
+        if (note !== undefined) this.note(cell, note);
+        else row.push(this.read(cell.childNodes, { ...c, list: null, outline: 0 }).flatMap(paragraphsOf));
+      }
+      rows.push(row);
     }
     const filled = rows.filter((r) => r.length > 0);
     // A table of one column is how some pages are laid out, not a table.
@@ -383,8 +399,22 @@ class PageReader {
 
   private note(e: Element, id: string): void {
     const nodes = withoutBackLinks(e.childNodes);
-    const paragraphs = this.read(nodes, OUTSIDE).filter((b): b is RawParagraph => b.kind === 'paragraph');
-    this.m.notes.push({ id, paragraphs });
+    const paragraphs = this.read(nodes, OUTSIDE).flatMap(paragraphsOf);
+    const begun = this.found.get(id);
+    if (begun) begun.push(...paragraphs);
+    else {
+      this.found.set(id, paragraphs);
+      this.m.notes.push({ id, paragraphs });
+    }
+  }
+}
+
+/** Rows of a table, without those of tables within it. */
+function* ownRows(table: Element): Generator<Element> {
+  for (const n of table.childNodes) {
+    if (!isElement(n)) continue;
+    if (n.tagName === 'tr') yield n;
+    else if (/^t(head|body|foot)$/.test(n.tagName)) yield* ownRows(n);
   }
 }
 

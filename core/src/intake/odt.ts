@@ -18,6 +18,7 @@ import { PictureShelf } from './pictures';
 import {
   linkToAnchor,
   looksOf,
+  paragraphsOf,
   rawManuscript,
   rawParagraph,
   type RawBlock,
@@ -136,11 +137,7 @@ class OdtReader {
           const cells = c.children.filter(
             (k): k is XmlElement => typeof k !== 'string' && k.name === 'table-cell',
           );
-          rows.push(
-            cells.map((k) =>
-              this.blocks(k.children).filter((b): b is RawParagraph => b.kind === 'paragraph'),
-            ),
-          );
+          rows.push(cells.map((k) => this.blocks(k.children).flatMap(paragraphsOf)));
         }
       }
     };
@@ -148,7 +145,7 @@ class OdtReader {
     return { kind: 'table', rows };
   }
 
-  private paragraph(e: XmlElement): RawParagraph[] {
+  private paragraph(e: XmlElement): RawBlock[] {
     const look = this.styles.of(e.attrs['text:style-name']);
     const outline = e.name === 'h' ? Number(e.attrs['text:outline-level'] ?? 1) : look.outline;
     const make = (): RawParagraph =>
@@ -167,7 +164,7 @@ class OdtReader {
       });
     let now = make();
     now.anchors.push(...bookmarksIn(e));
-    const made: RawParagraph[] = [];
+    const made: RawBlock[] = [];
     const flush = (): void => {
       const looks = looksOf(now);
       now.bold ||= looks.bold;
@@ -180,12 +177,16 @@ class OdtReader {
       now.inline.push(n);
       now.text += n.isText ? (n.text as string) : n.type.name === 'lineBreak' ? '\n' : '';
     };
-    this.inline(e.children, [], look, outline > 0, add, (picture) => {
+    this.inline(e.children, [], look, outline > 0, add, (what) => {
       if (now.text.trim() !== '') flush();
       now.inline = [];
       now.text = '';
-      now.pictures.push(picture);
-      flush();
+      // A text box stands between the paragraphs that it interrupts.
+      if (Array.isArray(what)) made.push(...what);
+      else {
+        now.pictures.push(what);
+        flush();
+      }
     });
     if (now.inline.length > 0 || made.length === 0) flush();
     return made;
@@ -197,7 +198,7 @@ class OdtReader {
     block: OdtLook,
     heading: boolean,
     add: (n: Node) => void,
-    cut: (picture: { id: string; alt: string }) => void,
+    cut: (what: { id: string; alt: string } | RawBlock[]) => void,
   ): void {
     const text = (t: string): void => {
       if (t !== '') add(schema.text(t, marks as Mark[]));
@@ -224,8 +225,9 @@ class OdtReader {
           break;
         case 'frame': {
           const picture = this.picture(e);
+          const box = e.children.find((c): c is XmlElement => typeof c !== 'string' && c.name === 'text-box');
           if (picture) cut(picture);
-          else this.inline(e.children, marks, block, heading, add, cut);
+          if (box) cut(this.blocks(box.children));
           break;
         }
         case 'a': {
@@ -269,9 +271,7 @@ class OdtReader {
     const body = e.children.filter((c): c is XmlElement => typeof c !== 'string' && c.name === 'note-body');
     const outer = this.list;
     this.list = null;
-    note.paragraphs = body
-      .flatMap((b) => this.blocks(b.children))
-      .filter((b): b is RawParagraph => b.kind === 'paragraph');
+    note.paragraphs = body.flatMap((b) => this.blocks(b.children)).flatMap(paragraphsOf);
     this.list = outer;
     return id;
   }

@@ -40,6 +40,9 @@ export interface RawPicture {
 }
 export type RawBlock = RawParagraph | RawTable;
 
+/** A block's paragraphs; a table within a cell or a note gives those of its cells, in order. */
+export const paragraphsOf = (b: RawBlock): RawParagraph[] => (b.kind === 'paragraph' ? [b] : b.rows.flat(2));
+
 export const isText = (b: RawBlock | undefined): b is RawParagraph => b?.kind === 'paragraph';
 /** A paragraph that shows nothing. */
 export const isEmpty = (b: RawBlock | undefined): boolean =>

@@ -3,11 +3,14 @@ import { countWords, done, pictureInfo, type Finding, type Outcome } from '../ba
 import { newBook, schema, type Arrival, type Book, type Picture, type Section } from '../book';
 import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assemble';
-import { readRaw } from './formats';
+import { accountOf } from './account';
+import { formatOf, readRaw } from './formats';
 import { withoutFurniture } from './debris';
 import type { TidyCount } from './inline';
 import type { RawManuscript, RawParagraph } from './raw';
 import { recogniseHeadings } from './recognise';
+import { sourceText } from './source';
+import { decodeText } from './text';
 
 export interface Intake {
   book: Book;
@@ -36,11 +39,13 @@ export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outc
       },
     };
   const read = await readRaw(bytes, name);
-  return read.ok ? done(toBook(read.value)) : read;
+  if (!read.ok) return read;
+  const source = sourceText(bytes, formatOf(bytes, name), decodeText);
+  return done(toBook(read.value, source));
 }
 
-export function toBook(read: RawManuscript): Intake {
-  const wordsIn = wordsOfRaw(read);
+/** `source`: the file's text by another way than its reader's; null where there is none. */
+export function toBook(read: RawManuscript, source: string | null = null): Intake {
   const { blocks, removed, joined } = withoutFurniture(read);
   const m: RawManuscript = { ...read, blocks };
   const headings = recogniseHeadings(m.blocks);
@@ -67,6 +72,7 @@ export function toBook(read: RawManuscript): Intake {
       severity: 'caution',
       message: `${chapters} headings were found, more than a book has chapters: perhaps a style of the text was taken for a heading.`,
     });
+  findings.push(...aboutDropped(m.dropped));
   const pictures: Picture[] = [];
   const files = new Map<string, Uint8Array>();
   for (const f of m.pictures) {
@@ -82,17 +88,37 @@ export function toBook(read: RawManuscript): Intake {
     files.set(f.id, f.bytes);
   }
   const book = newBook('book', record, sections, pictures);
-  const wordsOut = sections.reduce((n, s) => n + wordsOfSection(s), 0) + titlePage.kept;
+  const account = accountOf(source, wordsOfRaw(read), sections, a.setAside, titlePage.kept);
   return {
     book,
     files,
     guesses: a.guesses,
-    wordsIn,
-    wordsOut,
-    setAside: a.setAside,
+    wordsIn: account.wordsIn,
+    wordsOut: account.wordsOut,
+    setAside: account.setAside,
     tidied: a.tidied,
-    findings,
+    findings: [...findings, ...account.findings],
   };
+}
+
+function aboutDropped({ formulas = 0, drawings = 0 }: Record<string, number>): Finding[] {
+  const of = (n: number, one: string): string => (n === 1 ? `1 ${one} was` : `${n} ${one}s were`);
+  const found: Finding[] = [];
+  if (formulas > 0)
+    found.push({
+      rule: 'intake/formulas',
+      severity: 'caution',
+      message: `${of(formulas, 'formula')} kept as a line of signs.`,
+      remedy: 'Compare with your file. A formula with fractions or roots is best added as a picture.',
+    });
+  if (drawings > 0)
+    found.push({
+      rule: 'intake/drawings',
+      severity: 'caution',
+      message: `${of(drawings, 'drawing')} left out.`,
+      remedy: 'Save each as a PNG picture and add it in the manuscript.',
+    });
+  return found;
 }
 
 /** The account of an intake, as it is kept beside the title. */
@@ -127,19 +153,6 @@ export function arrivalOf(i: Intake, name: string): Arrival {
 const firstWords = (s: Section): string =>
   s.content.textBetween(0, Math.min(200, s.content.content.size), ' ', ' ').trim().slice(0, 90);
 
-/** Words of a section: its text block by block, its notes, its title and subtitle. */
-export function wordsOfSection(s: Section): number {
-  let n = countWords(s.title) + countWords(s.subtitle);
-  s.content.descendants((node) => {
-    if (!node.isTextblock) return true;
-    n += countWords(
-      node.textBetween(0, node.content.size, ' ', (leaf) => (leaf.type.name === 'lineBreak' ? ' ' : '')),
-    );
-    return false;
-  });
-  return n;
-}
-
 function wordsOfRaw(m: RawManuscript): number {
   const of = (p: RawParagraph): number =>
     countWords(p.inline.map((n) => (n.isText ? n.text : n.type.name === 'lineBreak' ? ' ' : '')).join(''));
@@ -167,10 +180,10 @@ function takeTitlePage(
   sections: Section[],
   m: RawManuscript,
   record: Book['record'],
-): { kept: number; aside: string } {
+): { kept: string; aside: string } {
   const index = sections.findIndex((s) => s.kind === 'title-page');
   const page = sections[index];
-  const fallback = (): { kept: number; aside: string } => {
+  const fallback = (): { kept: string; aside: string } => {
     record.title ||= m.title;
     if (
       record.contributors.length === 0 &&
@@ -178,7 +191,7 @@ function takeTitlePage(
       !/^(unknown|user|admin\w*|un-named|python-docx)$/i.test(m.author)
     )
       record.contributors = [author(m.author)];
-    return { kept: 0, aside: '' };
+    return { kept: '', aside: '' };
   };
   if (!page) return fallback();
   const lines: string[] = [];
@@ -205,9 +218,9 @@ function takeTitlePage(
   if (!known) return fallback();
   sections[index] = { ...page, content: schema.node('doc', null, [schema.node('paragraph', { id: 'b0' })]) };
   const aside = by >= 0 ? ((rest[by] as string).split(/\s+/)[0] as string) : '';
-  const words = lines.reduce((n, l) => n + countWords(l), 0);
+  const shown = by < 0 ? lines : lines.map((l) => (l === rest[by] ? l.replace(/^\S+\s+/, '') : l));
   fallback();
-  return { kept: words - countWords(aside), aside };
+  return { kept: shown.join('\n'), aside };
 }
 
 const author = (name: string): Contributor => ({ name, role: 'author', sortName: '', life: '' });

@@ -33,6 +33,14 @@ export function withPictureAbove(blocks: readonly RawBlock[], at: number): numbe
   return from;
 }
 
+/** A title is plain text: a note called from it is called at the end of the first paragraph below. */
+export function withCallsOf(heading: readonly RawBlock[], body: readonly RawBlock[]): readonly RawBlock[] {
+  const calls = heading.flatMap((b) => (isText(b) ? b.inline.filter((n) => n.type.name === 'note') : []));
+  const at = calls.length === 0 ? -1 : body.findIndex((b) => isText(b) && b.text.trim() !== '');
+  const first = body[at];
+  return isText(first) ? body.with(at, { ...first, inline: [...first.inline, ...calls] }) : body;
+}
+
 /** A heading's own lines, as they were typed. */
 export const typedLines = (blocks: readonly RawBlock[], h: HeadingGuess): string =>
   blocks

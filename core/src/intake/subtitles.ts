@@ -49,9 +49,11 @@ export function withSubtitles(
   if (chapters.length < FEWEST) return [...found];
   const below = new Map<HeadingGuess, Below>();
   const counts = new Map<string, number>();
+  // A line that opens a section itself is nobody's subtitle.
+  const heads = new Set(found.filter((g) => g.subhead === 0).map((g) => g.at));
   for (const g of chapters) {
     const line = g.subtitle === '' ? lineBelow(blocks, g, s) : null;
-    if (!line) continue;
+    if (!line || heads.has(line.at)) continue;
     below.set(g, line);
     counts.set(line.key, (counts.get(line.key) ?? 0) + 1);
   }

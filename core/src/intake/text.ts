@@ -45,19 +45,29 @@ export function paragraphsOfText(text: string): RawParagraph[] {
   const pages = text.split('\f');
   const lines = text.split(/[\n\f]/);
   const wrapped = isWrapped(lines);
+  const width = Math.min(
+    100,
+    lines.reduce((n, l) => Math.max(n, l.trimEnd().length), 0),
+  );
   const out: RawParagraph[] = [];
   pages.forEach((page, index) => {
     let breakBefore = index > 0;
-    let open: { text: string; indent: boolean } | null = null;
-    const put = (line: string, indented = false): void => {
-      const p = rawParagraph({ breakBefore, indented, align: centred(line, lines) ? 'centre' : 'left' });
-      p.inline = emphasised(line.trim());
+    /** The paragraph that is open: its lines, and whether it began with an indent. */
+    let open: { lines: string[]; indent: boolean } | null = null;
+    const put = (text: string, indented: boolean, align: RawParagraph['align']): void => {
+      const p = rawParagraph({ breakBefore, indented, align });
+      p.inline = emphasised(text);
       p.text = p.inline.map((n) => n.text).join('');
       breakBefore = false;
       out.push(p);
     };
     const close = (): void => {
-      if (open) put(open.text, open.indent);
+      if (open) {
+        const [first = ''] = open.lines;
+        const align = open.lines.length === 1 && centred(first, width) ? 'centre' : 'left';
+        // A word parted by a hyphen at a line's end stays parted: in typed text the hyphen is the author's.
+        put(open.lines.map((l) => l.trim()).join(' '), open.indent, align);
+      }
       open = null;
     };
     for (const line of page.split('\n')) {
@@ -68,17 +78,17 @@ export function paragraphsOfText(text: string): RawParagraph[] {
         continue;
       }
       const indent = /^[ \t\u00a0]{2,}/.test(line);
-      if (!wrapped) put(line, indent);
-      else if (open === null) open = { text: line, indent };
-      // An indented line after full lines begins a paragraph; a line after a short one is of its own.
-      else if (indent && !(open as { indent: boolean }).indent) {
+      if (!wrapped) {
+        put(line.trim(), indent, centred(line, width) ? 'centre' : 'left');
+        continue;
+      }
+      // An indented line after full lines begins a paragraph.
+      const now = open as { lines: string[]; indent: boolean } | null;
+      if (now && indent && !now.indent) {
         close();
-        open = { text: line, indent: false };
-      } else
-        open = {
-          ...(open as { text: string; indent: boolean }),
-          text: joined((open as { text: string }).text, line),
-        };
+        open = { lines: [line], indent: false };
+      } else if (now) now.lines.push(line);
+      else open = { lines: [line], indent };
     }
     close();
   });
@@ -94,18 +104,10 @@ function isWrapped(lines: readonly string[]): boolean {
   return full / lengths.length > WRAPPED;
 }
 
-/** A word parted by a hyphen at a line's end stays parted: in typed text the hyphen is the author's. */
-const joined = (before: string, line: string): string => `${before.trimEnd()} ${line.trim()}`;
-
 /** Spaces on the left that leave as much on the right as a centred line would. */
-function centred(line: string, lines: readonly string[]): boolean {
+function centred(line: string, width: number): boolean {
   const left = line.length - line.trimStart().length;
-  if (left < 8) return false;
-  const width = Math.min(
-    100,
-    lines.reduce((n, l) => Math.max(n, l.trimEnd().length), 0),
-  );
-  return Math.abs(left - (width - line.trim().length) / 2) <= 4;
+  return left >= 8 && Math.abs(left - (width - line.trim().length) / 2) <= 4;
 }
 
 /** "_word_" is how emphasis is typed where there is none (common practice). */

@@ -5,7 +5,15 @@
  */
 import { Fragment, type Node } from 'prosemirror-model';
 import { done, refused, type Outcome } from '../base';
-import { apply, sectionToJson, textReplaced, type Book, type Change, type Placed, type Section } from '../book';
+import {
+  apply,
+  sectionToJson,
+  textReplaced,
+  type Book,
+  type Change,
+  type Placed,
+  type Section,
+} from '../book';
 import { hasText, isStanding } from './standing';
 import { remove } from './rearrange';
 import { Transplant } from './transplant';

@@ -123,5 +123,4 @@ const it: Imprint = {
 const BY_LANGUAGE: Record<string, Imprint> = { en, fr, de, es, it };
 
 /** The wording of a copyright page in a language (BCP 47). */
-export const imprintWords = (language: string): Imprint =>
-  byLanguage(BY_LANGUAGE, language) ?? en;
+export const imprintWords = (language: string): Imprint => byLanguage(BY_LANGUAGE, language) ?? en;

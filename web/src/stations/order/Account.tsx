@@ -4,12 +4,13 @@ import type { Arrival } from '@pagina/core/book';
 import { Button } from '@/ui/controls';
 
 const RULES: Record<string, string> = {
-  'number-lines': 'Numbers of headings: they are set from the running order now',
+  'number-lines': 'Chapter numbers: they now come from the running order',
   'typed-contents': 'A typed contents list: the book makes its own',
-  'heads-and-page-numbers': 'Heads and page numbers that stood in the text',
-  'break-signs': 'Signs for breaks: they are breaks now',
-  'title-page': 'Words of the title page that the record says',
+  'heads-and-page-numbers': 'Running heads and page numbers left in the text',
+  'break-signs': 'Signs for breaks: now real breaks',
+  'title-page': 'Title-page words that are in the record',
   'uncalled-notes': 'Notes that nothing in the text calls',
+  'not-carried-over': 'Words of the file that are in no section',
 };
 const CLEANED: Record<string, [one: string, many: string]> = {
   'empty-paragraphs': ['empty paragraph', 'empty paragraphs'],

@@ -1,0 +1,87 @@
+/**
+ * The account of an intake: every word of the file is in the book, or set aside where the author can see it and put it
+ * back. The file's words are counted by `source`, which shares no code with the readers; what a reader dropped is set
+ * aside here under the rule `not-carried-over`.
+ */
+import { countWords, type Finding } from '../base';
+import type { Section } from '../book';
+import type { SetAside } from './assemble';
+import { missingRuns, wordsIn } from './source';
+
+export interface Account {
+  wordsIn: number;
+  wordsOut: number;
+  setAside: SetAside[];
+  findings: Finding[];
+}
+
+/** Text of a section: titles, blocks and notes, with a line for each. */
+export function textOfSection(s: Section): string {
+  const lines = [s.title, s.subtitle];
+  s.content.descendants((node) => {
+    if (!node.isTextblock) return true;
+    lines.push(
+      node.textBetween(0, node.content.size, ' ', (leaf) => (leaf.type.name === 'lineBreak' ? ' ' : '')),
+    );
+    return false;
+  });
+  return lines.join('\n');
+}
+
+/** Words of a section: its text block by block, its notes, its title and subtitle. */
+export const wordsOfSection = (s: Section): number => countWords(textOfSection(s));
+
+/**
+ * `source` is the file's text (null where only its reader knows it: `wordsRead` counts then). `onTitlePage` are words that
+ * the title page will show from the record.
+ */
+export function accountOf(
+  source: string | null,
+  wordsRead: number,
+  sections: readonly Section[],
+  setAside: readonly SetAside[],
+  onTitlePage: string,
+): Account {
+  const kept = sections.reduce((n, s) => n + wordsOfSection(s), countWords(onTitlePage));
+  if (source === null) return { wordsIn: wordsRead, wordsOut: kept, setAside: [...setAside], findings: [] };
+  const inFile = wordsIn(source);
+  /** The book's text, and where each section's begins in it. */
+  const parts: string[] = [];
+  const starts: { at: number; section: string | null }[] = [];
+  let length = 0;
+  const hold = (text: string, section: string | null): void => {
+    starts.push({ at: length, section });
+    parts.push(text);
+    length += text.length + 1;
+  };
+  hold(onTitlePage, null);
+  for (const s of sections) hold(textOfSection(s), s.id);
+  for (const a of setAside) hold(a.text, a.section);
+  const held = wordsIn(parts.join('\n'));
+  const sectionOf = (word: number): string | null =>
+    starts.findLast((s) => s.at <= (held.from[word] ?? -1))?.section ?? sections[0]?.id ?? null;
+  const lost = missingRuns(inFile, held).map((r): SetAside => ({
+    rule: 'not-carried-over',
+    text: r.text,
+    words: r.words,
+    section: sectionOf(r.after),
+  }));
+  const aside = [...setAside, ...lost];
+  const words = aside.reduce((n, a) => n + a.words, 0);
+  const twice = kept + words - inFile.count;
+  const findings: Finding[] = [];
+  if (lost.length > 0)
+    findings.push({
+      rule: 'intake/not-carried-over',
+      severity: 'caution',
+      message: `${sum(lost)} words of the file are in none of the sections. They are listed with what was set aside, and can be put back.`,
+    });
+  if (twice > 0)
+    findings.push({
+      rule: 'intake/words-twice',
+      severity: 'note',
+      message: `${twice} words appear more often than in the file, such as a note that is called in two places.`,
+    });
+  return { wordsIn: inFile.count, wordsOut: kept - twice, setAside: aside, findings };
+}
+const sum = (list: readonly SetAside[]): number => list.reduce((n, a) => n + a.words, 0);

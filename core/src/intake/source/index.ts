@@ -1,0 +1,2 @@
+export * from './source-text';
+export * from './missing';

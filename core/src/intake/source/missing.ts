@@ -1,0 +1,162 @@
+/**
+ * Words of the source that a book does not have. Both are lists of words in order; the book may have moved some (notes
+ * to the end of their section, a title to the title page), so a word is looked for by its neighbours first, and by the
+ * number of times it occurs after that.
+ *
+ * A word is compared by its letters and figures alone, in small letters and without accents, as a number made of them:
+ * a novel has two hundred thousand words, and nearly always all of them are there.
+ */
+
+export interface Words {
+  text: string;
+  count: number;
+  /** A number for each word's letters and figures. */
+  keys: Float64Array;
+  /** Where each begins and ends in the text. */
+  from: Int32Array;
+  to: Int32Array;
+  /** A sum over the words, in whatever order: equal lists have equal sums. */
+  sum: number;
+}
+
+/** What a character stands for when words are compared: 0 nothing, -1 the end of a word, else a letter's code. */
+const KINDS = new Int32Array(65_536).fill(-2);
+function kindOf(unit: number): number {
+  let kind = KINDS[unit] as number;
+  if (kind !== -2) return kind;
+  const c = String.fromCharCode(unit);
+  if (/\s/.test(c)) kind = -1;
+  else {
+    const base = c.normalize('NFD').charAt(0).toLowerCase();
+    kind = /[\p{L}\p{N}]/u.test(base) ? base.charCodeAt(0) : 0;
+  }
+  KINDS[unit] = kind;
+  return kind;
+}
+
+export function wordsIn(text: string): Words {
+  const most = (text.length >> 1) + 1;
+  const keys = new Float64Array(most);
+  const from = new Int32Array(most);
+  const to = new Int32Array(most);
+  let count = 0;
+  let begun = -1;
+  let low = 0;
+  let high = 0;
+  let sum = 0;
+  const end = (at: number): void => {
+    if (begun >= 0 && (low | high) !== 0) {
+      // Two hashes make 53 bits, as many as a number holds exactly.
+      keys[count] = (high >>> 0) * 0x200000 + (low & 0x1fffff);
+      from[count] = begun;
+      to[count] = at;
+      // Squared, so that it is not the letters alone that add up.
+      sum = (sum + Math.imul(low, low ^ high)) | 0;
+      count++;
+    }
+    begun = -1;
+    low = high = 0;
+  };
+  for (let i = 0; i < text.length; i++) {
+    const unit = text.charCodeAt(i);
+    let kind = kindOf(unit);
+    if (kind === -1) {
+      end(i);
+      continue;
+    }
+    if (begun < 0) begun = i;
+    if (unit >= 0xd800 && unit < 0xdc00) {
+      // A sign of two units counts by what both make.
+      const sign = String.fromCodePoint(text.codePointAt(i) as number);
+      kind = /[\p{L}\p{N}]/u.test(sign) ? (text.codePointAt(i) as number) : 0;
+      i += sign.length - 1;
+    }
+    if (kind === 0) continue;
+    // FNV-1a (Fowler, Noll, Vo) and a second one with another prime.
+    low = Math.imul(low ^ kind, 16_777_619) + 1;
+    high = Math.imul(high ^ kind, 2_654_435_761) + 1;
+  }
+  end(text.length);
+  return { text, count, keys, from, to, sum };
+}
+
+export interface MissingRun {
+  /** The words as they are written in the source. */
+  text: string;
+  words: number;
+  /** Index in the book's words near which they stood; -1 before all. */
+  after: number;
+}
+
+/** Words beside each other that must agree for a place to count as found. */
+const NEIGHBOURS = 3;
+
+export function missingRuns(source: Words, book: Words): MissingRun[] {
+  if (source.count === book.count && source.sum === book.sum) return [];
+  const owed = new Map<number, number>();
+  for (let i = 0; i < source.count; i++) {
+    const key = source.keys[i] as number;
+    owed.set(key, (owed.get(key) ?? 0) + 1);
+  }
+  for (let i = 0; i < book.count; i++) {
+    const key = book.keys[i] as number;
+    owed.set(key, (owed.get(key) ?? 0) - 1);
+  }
+  for (const [w, n] of owed) if (n <= 0) owed.delete(w);
+  if (owed.size === 0) return [];
+  const inBook = shared(source, book, (w) => owed.has(w));
+  const taken = new Set<number>();
+  // First what has no neighbours in the book, then, for what is still owed, wherever the word stands.
+  for (const strict of [true, false])
+    for (let i = 0; i < source.count; i++) {
+      const left = owed.get(source.keys[i] as number);
+      if (left === undefined || taken.has(i) || (strict && inBook.has(i))) continue;
+      taken.add(i);
+      if (left > 1) owed.set(source.keys[i] as number, left - 1);
+      else owed.delete(source.keys[i] as number);
+    }
+  const starts = [...taken].filter((i) => !taken.has(i - 1)).sort((a, b) => a - b);
+  const before = placesOf(
+    starts.map((i) => triple(source, i - NEIGHBOURS)),
+    book,
+  );
+  return starts.map((first, n) => {
+    let last = first;
+    while (taken.has(last + 1)) last++;
+    const written: string[] = [];
+    for (let i = first; i <= last; i++) written.push(source.text.slice(source.from[i], source.to[i]));
+    return { text: written.join(' '), words: written.length, after: before[n] ?? -1 };
+  });
+}
+
+/** A word and the two after it, as one string; '' where there are not three. */
+const triple = (w: Words, i: number): string =>
+  i < 0 || i + NEIGHBOURS > w.count ? '' : `${w.keys[i]} ${w.keys[i + 1]} ${w.keys[i + 2]}`;
+
+/** Indexes of the words of interest that stand in the book with the same neighbours. */
+function shared(source: Words, book: Words, isWanted: (w: number) => boolean): Set<number> {
+  /** Windows of three that hold a word of interest; only those are compared. */
+  const windows = function* (w: Words): Generator<number> {
+    let last = -1;
+    for (let i = 0; i < w.count; i++) {
+      if (!isWanted(w.keys[i] as number)) continue;
+      for (let from = Math.max(last + 1, i - NEIGHBOURS + 1, 0); from <= i; from++) yield (last = from);
+    }
+  };
+  const known = new Set<string>();
+  for (const i of windows(book)) known.add(triple(book, i));
+  known.delete('');
+  const found = new Set<number>();
+  for (const i of windows(source))
+    if (known.has(triple(source, i))) for (let k = 0; k < NEIGHBOURS; k++) found.add(i + k);
+  return found;
+}
+
+/** Where each of the windows ends in the book; undefined where it is not there. */
+function placesOf(wanted: readonly string[], book: Words): (number | undefined)[] {
+  const places = new Map<string, number>();
+  const firsts = new Set(wanted.filter((w) => w !== '').map((w) => Number(w.slice(0, w.indexOf(' ')))));
+  for (let i = 0; i < book.count; i++)
+    if (firsts.has(book.keys[i] as number)) places.set(triple(book, i), i + NEIGHBOURS - 1);
+  return wanted.map((w) => places.get(w));
+}
