@@ -55,6 +55,14 @@ const UNSET =
 const SELDOM = /[\u0590-\u1fff\u3040-\ufefc]/;
 export const hasUnsetScript = (text: string): boolean => SELDOM.test(text) && UNSET.test(text);
 
+const LETTER = /\p{L}/gu;
+const UNSET_LETTERS = new RegExp(UNSET.source, 'g');
+/** How many letters a text has, and how many of them are of scripts that are not set. */
+export const unsetShare = (text: string): { letters: number; unset: number } =>
+  hasUnsetScript(text)
+    ? { letters: text.match(LETTER)?.length ?? 0, unset: text.match(UNSET_LETTERS)?.length ?? 0 }
+    : { letters: text.length, unset: 0 };
+
 export function countWords(text: string): number {
   let n = 0;
   /** The word that stands here has been counted. */

@@ -8,8 +8,8 @@ import { besideText, type Picture } from '../book';
 import type { FlowBlock, Item, Variant } from './flow';
 import type { LineWidths } from './lines';
 import { maskNumber } from './mask';
-import type { ParagraphForm, Setter } from './setter';
-import { mannerOf } from './stack';
+import { captionOf } from './caption';
+import type { Setter } from './setter';
 
 /** Ems that a line beside a picture has at least. */
 const LEAST = 10;
@@ -19,7 +19,7 @@ const CAPITALS = 0.3;
 export class Beside {
   private readonly items: Item[];
   private readonly hyphenAt = new Set<number>();
-  private readonly notes = new Map<number, readonly string[]>();
+  private readonly notes: Map<number, readonly string[]>;
   /** Rows of text so far. */
   private taken = 0;
 
@@ -28,9 +28,12 @@ export class Beside {
     items: readonly Item[],
     /** Rows that picture and caption take. */
     private readonly rows: number,
+    /** Notes that the caption calls, by row. */
+    notes: ReadonlyMap<number, readonly string[]>,
     private readonly narrow: { width: Mp; shift: Mp },
   ) {
     this.items = [...items];
+    this.notes = new Map(notes);
   }
 
   get passed(): boolean {
@@ -48,7 +51,8 @@ export class Beside {
     for (const item of v.items)
       this.items.push('atRow' in item ? item.atRow(item.row + down) : { ...item, row: item.row + down });
     for (const row of v.hyphenAt) this.hyphenAt.add(row + down);
-    for (const [row, ids] of v.notes) this.notes.set(row + down, ids);
+    for (const [row, ids] of v.notes)
+      this.notes.set(row + down, [...(this.notes.get(row + down) ?? []), ...ids]);
     this.taken = down + v.rows;
   }
 
@@ -80,7 +84,13 @@ export class Beside {
 }
 
 /** Null where the picture is to stand alone: it is not asked for, or too wide. */
-export function besideOf(s: Setter, place: Place, node: Node, picture: Picture | undefined): Beside | null {
+export function besideOf(
+  s: Setter,
+  place: Place,
+  node: Node,
+  picture: Picture | undefined,
+  markOf: (ref: string) => string,
+): Beside | null {
   const side = besideText(node);
   const { leading, size } = s.interior.text;
   const share = Number(node.attrs.width);
@@ -105,14 +115,12 @@ export function besideOf(s: Setter, place: Place, node: Node, picture: Picture |
     },
   ];
   let rows = Math.ceil((down + height + leading / 4) / leading);
-  const words = [node.textContent.trim(), node.attrs.credit as string].filter(Boolean).join(' ');
-  if (words) {
-    const { caption } = s.interior.pictures;
-    const form: ParagraphForm = { ...s.alone(mannerOf(caption), caption.align), measure: width, x };
-    const p = s.plain(words, form, place.block);
-    const lines = s.items(p, s.break(p, form), form);
-    items.push(...lines.map((l, i) => l.atRow(rows + i)));
-    rows += lines.length;
+  const caption = captionOf(s, node, markOf, { width, x });
+  const notes = new Map<number, readonly string[]>();
+  if (caption) {
+    for (const [row, ids] of caption.notes) notes.set(rows + row, ids);
+    for (const item of caption.items) if ('atRow' in item) items.push(item.atRow(rows + item.row));
+    rows += caption.rows;
   }
-  return new Beside(place, items, rows, { width: narrow, shift: side === 'right' ? 0 : width + size });
+  return new Beside(place, items, rows, notes, { width: narrow, shift: side === 'right' ? 0 : width + size });
 }

@@ -66,7 +66,7 @@ export class FlowBuilder {
     }
     const foot = notes === 'foot' ? this.footNotes() : new Map<string, SetNote>();
     const blocks = notes === 'foot' ? this.blocks : this.blocks.map(withoutCalls);
-    return { section: this.section.id, blocks, notes: foot };
+    return { section: this.section.id, blocks, notes: foot, called: new Set(this.marks.keys()) };
   }
 
   private markOf(ref: string): string {
@@ -181,6 +181,8 @@ export class FlowBuilder {
       ...v,
       rows: Math.max(v.rows, more.minRows ?? 0),
       items: more.extra ? [more.extra, ...v.items] : v.items,
+      // A drop capital and the lines beside it stand on one page.
+      ...(more.extra ? { hold: Math.max(v.hold ?? 0, more.minRows ?? 0) } : {}),
     });
     const long = broken.lines.length >= 3 && form.align === 'justify';
     this.blocks.push({
@@ -210,9 +212,7 @@ export class FlowBuilder {
 
   private subhead(node: Node): void {
     const level = Number(node.attrs.level);
-    const form = this.forms.subhead(level);
-    const p = this.s.paragraph(node, form, (ref) => this.markOf(ref));
-    const broken = this.s.break(p, form);
+    const { p, broken, form } = this.subheadLines(node, this.forms.subhead(level));
     const variant = this.s.variant(p, broken, form);
     const before = this.blocks.length === 0 ? 0 : Math.max(this.after, level === 1 ? 2 : 1);
     const rows = variant.rows + (level === 1 ? 1 : 0);
@@ -227,6 +227,17 @@ export class FlowBuilder {
     this.after = 0;
     this.headed = true;
     this.flush = true;
+  }
+
+  /** A subhead with a word wider than the measure is hyphenated. */
+  private subheadLines(node: Node, plain: ParagraphForm) {
+    for (const hyphenate of [false, true]) {
+      const form = { ...plain, hyphenate };
+      const p = this.s.paragraph(node, form, (ref) => this.markOf(ref));
+      const broken = this.s.break(p, form);
+      if (hyphenate || broken.lines.every((l) => l.toCut === 0)) return { p, broken, form };
+    }
+    throw new Error('a subhead has lines');
   }
 
   private breakBlock(ornament: boolean, id: string): void {
@@ -315,7 +326,13 @@ export class FlowBuilder {
   }
 
   private figure(node: Node): void {
-    const picture = besideOf(this.s, this.place(node), node, this.pictures.get(node.attrs.picture as string));
+    const picture = besideOf(
+      this.s,
+      this.place(node),
+      node,
+      this.pictures.get(node.attrs.picture as string),
+      (ref) => this.markOf(ref),
+    );
     if (picture) {
       this.beside = { picture, before: this.blocks.length === 0 ? 0 : Math.max(this.after, 1) };
       this.after = 0;
@@ -327,6 +344,7 @@ export class FlowBuilder {
       this.place(node),
       node,
       this.pictures.get(node.attrs.picture as string),
+      (ref) => this.markOf(ref),
     );
     if (!block) return;
     if (block.kind === 'float') {
@@ -340,9 +358,16 @@ export class FlowBuilder {
 
   private monospace(node: Node): void {
     const form = this.forms.monospace();
+    let offset = 0;
     node.textContent.split('\n').forEach((row, i) => {
       const builder = this.s.builder(node.attrs.id as string, form);
-      builder.text(row.replace(/ /g, '\u00a0'), this.s.style(form.manner));
+      const shown = withoutTabs(row);
+      const [indent] = /^ */.exec(shown) as RegExpExecArray;
+      // The spaces at a line's head are its indent; at those within it a long line may turn over.
+      builder
+        .skip(offset)
+        .text(indent.replace(/ /g, '\u00a0') + shown.slice(indent.length), this.s.style(form.manner));
+      offset += row.length + 1;
       this.lines(builder.done(), form, this.place(node), { before: i === 0 ? 1 : 0 });
     });
     this.below(1);
@@ -396,4 +421,13 @@ export class FlowBuilder {
     this.after = 0;
     this.flush = true;
   }
+}
+
+/** Columns from one tab stop to the next in monospaced text. */
+const TAB = 4;
+/** A line of monospaced text with its tabs as the spaces up to their stops. */
+function withoutTabs(row: string): string {
+  let shown = '';
+  for (const c of row) shown += c === '\t' ? ' '.repeat(TAB - (shown.length % TAB)) : c;
+  return shown;
 }

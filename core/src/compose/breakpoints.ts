@@ -14,6 +14,8 @@ export const enum Kind {
   /** Inside a word too wide for the measure, without a hyphen. */
   rupture = 3,
   forced = 4,
+  /** Within an address of the web. */
+  address = 5,
 }
 
 /** Room for the breakpoints of one paragraph at a time, used again and again: a book has thousands. */
@@ -116,7 +118,7 @@ export function breakpointsOf(
       width += piece.width;
       stretch += piece.stretch;
       shrink += piece.shrink;
-      if (!piece.breakable || i === 0) continue;
+      if (i === 0 || (!piece.breakable && !isWide(p, i, narrowest))) continue;
       const before = pieces[i - 1]!;
       if (before.kind !== 'word' || isForced(after[i - 1])) continue;
       let next = i + 1;
@@ -132,7 +134,8 @@ export function breakpointsOf(
       }
       if (next === count) continue;
       const first = pieces[next];
-      b.add(Kind.space, i - 1, next, 0, end - before.hangRight, w + (first as Word).hangLeft, s0, s, k0, k);
+      const kind = piece.breakable ? Kind.space : Kind.rupture;
+      b.add(kind, i - 1, next, 0, end - before.hangRight, w + (first as Word).hangLeft, s0, s, k0, k);
       continue;
     }
     const tooWide = piece.width > narrowest;
@@ -140,6 +143,7 @@ export function breakpointsOf(
       tooWide ||
       (divider &&
         i < lastWord &&
+        !p.whole?.has(i) &&
         !joined(p, i - 1) &&
         !joined(p, i) &&
         (!near || near(width, width + piece.width)))
@@ -153,10 +157,18 @@ export function breakpointsOf(
     }
     width += piece.width;
     if (i === count - 1) break;
-    if (after[i] === After.dash) {
+    const joint =
+      after[i] === After.dash
+        ? Kind.dash
+        : after[i] === After.address
+          ? Kind.address
+          : joined(p, i) && isWide(p, i, narrowest)
+            ? Kind.rupture
+            : Kind.space;
+    if (joint !== Kind.space) {
       const next = pieces[i + 1];
       const start = width + (next?.kind === 'word' ? next.hangLeft : 0);
-      b.add(Kind.dash, i, i + 1, 0, width - piece.hangRight, start, stretch, stretch, shrink, shrink);
+      b.add(joint, i, i + 1, 0, width - piece.hangRight, start, stretch, stretch, shrink, shrink);
     } else if (isForced(after[i])) {
       b.add(Kind.forced, i, i + 1, 0, width, width, stretch, stretch, shrink, shrink);
     }
@@ -174,3 +186,35 @@ const joined = ({ pieces, after }: Paragraph, i: number): boolean =>
   pieces[i]?.kind === 'word' &&
   pieces[i + 1]?.kind === 'word' &&
   after[i] === After.nothing;
+
+/** Stretches without a place for a line's end, by their first piece: where each ends, and its width. */
+let stretches: { of: Paragraph | null; from: number; to: number; width: Mp } = {
+  of: null,
+  from: 0,
+  to: -1,
+  width: 0,
+};
+
+/**
+ * Whether piece `i` stands in a stretch that no line can hold: words joined by no-break spaces, or by changes of style
+ * within a word. Such a stretch is broken where it can be, so that nothing is pushed off the page.
+ */
+function isWide(p: Paragraph, i: number, narrowest: Mp): boolean {
+  if (stretches.of !== p || i < stretches.from || i > stretches.to) stretches = stretchAround(p, i);
+  return stretches.width > narrowest;
+}
+
+function stretchAround(p: Paragraph, i: number): typeof stretches {
+  const { pieces, after } = p;
+  const ends = (k: number): boolean => {
+    const piece = pieces[k];
+    return piece === undefined || (piece.kind === 'space' ? piece.breakable : after[k] !== After.nothing);
+  };
+  let from = i;
+  while (from > 0 && !ends(from - 1)) from--;
+  let to = i;
+  while (to < pieces.length - 1 && !ends(to)) to++;
+  let width = 0;
+  for (let k = from; k <= to; k++) width += (pieces[k] as Piece).width;
+  return { of: p, from, to, width };
+}

@@ -2,7 +2,7 @@
  * Composes an edition: every section alone, then the book around them: sides and blanks, roman and arabic labels, heads
  * and folios, contents with the labels they point to, until nothing moves any more.
  */
-import { hasUnsetScript, refused, done, type Outcome } from '../base';
+import { refused, done, unsetShare, type Outcome } from '../base';
 import { kindRule, sectionsOf, type Book, type Edition, type Section } from '../book';
 import { interiorOf, measureOf, numberingWith, rowsOf, trimOf } from '../design';
 import {
@@ -78,13 +78,11 @@ export async function compose(
   const sections = sectionsOf(book, edition.id);
   if (sections.length === 0)
     return refused('compose/empty', `The ${edition.name.toLowerCase()} carries no section yet.`);
-  for (const s of sections) {
-    if (hasUnsetScript(s.title + s.content.textContent))
-      return refused(
-        'compose/script',
-        `“${s.title || kindRule(s.kind).label}” holds text in a script that cannot be set yet (right-to-left, or East and South-East Asian).`,
-      );
-  }
+  if (isMostlyUnset(sections))
+    return refused(
+      'compose/script',
+      'Most of this book is in a script that Pagina can’t typeset yet (right-to-left, or East and South-East Asian). The reflowable ebook can be made.',
+    );
   const cache = options.cache ?? new ComposeCache();
   const language = book.record.language;
   const hyphenate = await loadHyphenator(language, options.exceptions);
@@ -101,6 +99,18 @@ export async function compose(
   );
   const job = new Job(book, edition, sections, setter, cache, options);
   return job.run();
+}
+
+/** A word or a page in another script is set as boxes and told of; a book of boxes is none. */
+function isMostlyUnset(sections: readonly Section[]): boolean {
+  let letters = 0;
+  let unset = 0;
+  for (const s of sections) {
+    const share = unsetShare(`${s.title} ${s.content.textContent}`);
+    letters += share.letters;
+    unset += share.unset;
+  }
+  return unset > letters / 2;
 }
 
 class Job {
@@ -169,6 +179,7 @@ class Job {
       section: section.id,
       blocks,
       notes: new Map(),
+      called: new Set(),
     });
     if (isStanding(section, book.record)) {
       if (section.kind === 'half-title') return bare(halfTitle(s, section, book.record));
@@ -296,7 +307,7 @@ class Job {
         found.set(section.id, labelOf(pages.length));
         for (let n = only.pages.get(section.id) ?? 1; n > 0; n--)
           pages.push(this.blank(pages.length, labelOf(pages.length), section.id));
-        parts.push({ section: section.id, pages: [], edges: [], missing: [] });
+        parts.push({ section: section.id, pages: [], edges: [], missing: [], lostNotes: 0 });
         continue;
       }
       if (breathe && !(await breathe())) return null;
@@ -315,7 +326,7 @@ class Job {
     }
     if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? ''));
     for (const [key, folios] of finder?.labels(this.index ?? []) ?? []) found.set(key, folios);
-    const { report, marks } = reportOf(pages, parts, firsts);
+    const { report, marks } = reportOf(pages, parts, firsts, this.s.interior.trim.height);
     return {
       composition: {
         edition: this.edition.id,

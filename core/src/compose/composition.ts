@@ -44,6 +44,12 @@ export interface Report {
   strandedHeadings: number;
   shortLastPages: number;
   unlevelSpreads: number;
+  /** Justified lines that cannot be filled decently. */
+  underfullLines: number;
+  /** Characters that no face has, each as often as it occurs. */
+  missingGlyphs: number;
+  /** Notes that are called and stand on no page. */
+  lostNotes: number;
 }
 
 /** Where a paragraph is to be looked for: the defects that the report counts, with their page. */

@@ -8,7 +8,8 @@ import type { FlowBlock, Item, PictureItem, RuleItem } from './flow';
 import { maskNumber } from './mask';
 import { solid } from './opening';
 import type { Setter } from './setter';
-import { displayed, mannerOf } from './stack';
+import { captionOf } from './caption';
+import { rowsEach } from './stack';
 
 /** Dots an inch below which a picture looks coarse in print; it is rather drawn smaller. */
 const COARSE = 150;
@@ -21,6 +22,7 @@ export function figureBlock(
   place: Place,
   node: Node,
   picture: Picture | undefined,
+  markOf: (ref: string) => string,
 ): FlowBlock | null {
   const { leading } = s.interior.text;
   const total = rowsOf(s.interior);
@@ -28,7 +30,8 @@ export function figureBlock(
   const at = placeOf(node);
   const stands = at === 'here' ? undefined : at;
   const alone = stands === 'page';
-  const caption = [node.textContent.trim(), node.attrs.credit as string].filter(Boolean).join(' ');
+  const caption = captionOf(s, node, markOf);
+  const notes = new Map<number, readonly string[]>();
   let rows = 0;
   if (picture && (stands === 'edges' || stands === 'spread'))
     return overEdges(s, place, node, picture, stands);
@@ -61,23 +64,19 @@ export function figureBlock(
       items.push(...frame(Math.round((s.measure - width) / 2), width, height));
   }
   if (caption) {
-    const text = displayed(
-      s,
-      caption,
-      mannerOf(s.interior.pictures.caption),
-      rows,
-      s.interior.pictures.caption.align,
-    );
-    items.push(...text.items.map((i) => i.ofBlock(node.attrs.id as string)));
-    rows += text.rows;
+    const each = rowsEach(s, s.interior.pictures.caption.size);
+    for (const [row, ids] of caption.notes) notes.set(rows + row * each, ids);
+    for (const item of caption.items) if ('atRow' in item) items.push(item.atRow(rows + item.row * each));
+    rows += caption.rows * each;
   }
   if (rows === 0) return null;
   const down = alone ? Math.max(0, Math.floor((total - rows) / 2)) : 0;
   const lowered = items.map((i) => ('atRow' in i ? i.atRow(i.row + down) : { ...i, row: i.row + down }));
-  return solid(place.section, Math.min(total, rows + down), lowered, {
+  const block = solid(place.section, Math.min(total, rows + down), lowered, {
     place,
     ...(stands ? { kind: 'float', stands } : {}),
   });
+  return { ...block, best: { ...block.best, notes } };
 }
 
 /** What is cut off at each edge, so that a picture that reaches it leaves no white line (common practice). */

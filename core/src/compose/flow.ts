@@ -105,6 +105,8 @@ export interface Flow {
   section: string;
   blocks: readonly FlowBlock[];
   notes: ReadonlyMap<string, SetNote>;
+  /** Ids of the notes that its text calls. */
+  called: ReadonlySet<string>;
 }
 
 /** What stands around a block of lines: rows above it, rows that must follow, a drop capital and the rows it takes. */

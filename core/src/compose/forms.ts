@@ -84,12 +84,16 @@ export class Forms {
     return this.text({ manner: mannerOf(style), align: style.align, hyphenate: false });
   }
 
+  /** A line too long for the measure turns over, further in than it began. */
   monospace(): ParagraphForm {
+    const turn = Math.min(2 * this.em, (this.s.measure - this.indent) >> 2);
     return this.text({
       manner: { ...this.manner, monospace: true },
       align: 'left',
       hyphenate: false,
-      x: this.indent,
+      x: this.indent + turn,
+      indent: -turn,
+      measure: this.s.measure - this.indent - turn,
     });
   }
 }

@@ -72,6 +72,8 @@ interface Search {
   /** Widths of the first lines where they differ, then that of all others. */
   lineWidths: readonly Mp[];
   ragged: Mp;
+  /** Share of their shrink that spaces may give: none in ragged lines, which are drawn at their natural widths. */
+  giving: 0 | 1;
   /** Share of a line's width that its letters may give or take. */
   scaling: number;
   /** Keeps breaks apart by line number all the way, so that every length can be told. */
@@ -80,7 +82,7 @@ interface Search {
 }
 
 /** What a line costs for how it ends, by `Kind`. */
-const ENDS: readonly number[] = [0, DEMERITS.dash, DEMERITS.hyphen, DEMERITS.rupture, 0];
+const ENDS: readonly number[] = [0, DEMERITS.dash, DEMERITS.hyphen, DEMERITS.rupture, 0, DEMERITS.dash];
 /** What a run of so many hyphens costs. */
 const LADDERS: readonly number[] = [0, 0, DEMERITS.twoInARow, 50 * DEMERITS.twoInARow];
 
@@ -91,7 +93,7 @@ const LADDERS: readonly number[] = [0, 0, DEMERITS.twoInARow, 50 * DEMERITS.twoI
  * throw its work away at the first one that goes another way.
  */
 function search(
-  { lineWidths, ragged, scaling, tracked, shortest }: Search,
+  { lineWidths, ragged, giving, scaling, tracked, shortest }: Search,
   b: Breakpoints,
   tolerance: number,
   emergency: boolean,
@@ -130,7 +132,7 @@ function search(
       // An indent is no letter: it cannot be drawn wider.
       const letters = (at < 0 ? end : natural) * scaling;
       const stretch = stretchEnd - (at < 0 ? 0 : (b.stretchStart[at] as number)) + ragged + letters;
-      const shrink = shrinkEnd - (at < 0 ? 0 : (b.shrinkStart[at] as number)) + letters;
+      const shrink = giving * (shrinkEnd - (at < 0 ? 0 : (b.shrinkStart[at] as number)) + letters);
       let ratio =
         missing >= 0
           ? forced || missing === 0
@@ -254,6 +256,7 @@ function widthsOf(w: LineWidths): number[] {
 const searchOf = (p: Paragraph, w: LineWidths, tracked: boolean, shortest: Mp): Search => ({
   lineWidths: widthsOf(w),
   ragged: p.justify ? 0 : Math.round(w.measure / 4),
+  giving: p.justify ? 1 : 0,
   scaling: p.scaling / 1000,
   tracked,
   shortest,

@@ -1,10 +1,11 @@
 /** How a section begins: number, title, subtitle over a sink; drop cap; the words of the first paragraph. */
 import type { Node } from 'prosemirror-model';
 import type { Mp } from '../base';
+import { rowsOf } from '../design';
 import type { Heading } from '../order';
 import type { FlowBlock, Item, LineItem } from './flow';
 import type { Manner, ParagraphForm, Setter } from './setter';
-import { Stack } from './stack';
+import { smaller, squeezed, Stack } from './stack';
 
 const NO_NOTES: ReadonlyMap<number, readonly string[]> = new Map();
 const NO_HYPHENS: ReadonlySet<number> = new Set();
@@ -29,17 +30,31 @@ export function solid(
   };
 }
 
-/** The heading of a chapter or of any other section that has one. */
+/** Rows of text that a page with an opening holds at least. */
+const BELOW_OPENING = 4;
+
+/** The heading of a chapter or of any other section that has one. A long one takes from its white, then from its letters. */
 export function openingBlock(
   s: Setter,
   section: string,
   heading: Heading,
   sinkRows: number,
 ): FlowBlock | null {
-  const o = s.interior.opening;
   if (!heading.number && !heading.title && !heading.subtitle) return null;
+  const most = Math.max(1, rowsOf(s.interior) - BELOW_OPENING);
+  const made = squeezed(sinkRows, most, ({ sink, share }) => stacked(s, heading, sink, share));
+  return solid(section, made.rows, made.items, { keep: 2, heading: true });
+}
+
+function stacked(
+  s: Setter,
+  heading: Heading,
+  sink: number,
+  share: number,
+): { items: readonly Item[]; rows: number } {
+  const o = s.interior.opening;
   const { align } = heading.title ? o.title : o.number;
-  const stack = new Stack(s, sinkRows);
+  const stack = new Stack(s, sink);
   const ornament = (at: typeof o.ornamentAt): void => {
     if (o.ornament && o.ornamentAt === at)
       stack.ornament(o.ornament, align, 'opening.ornament').skip(at === 'below' ? 0 : 1);
@@ -51,16 +66,18 @@ export function openingBlock(
     if (!heading.number && o.title.size > s.interior.text.leading) stack.skip(1);
   }
   if (heading.number) {
-    stack.line(heading.number, o.number, 'opening.number', true);
+    stack.line(heading.number, smaller(o.number, share), 'opening.number', true);
     if (o.rules === 'both' && heading.title) stack.rule(1, align);
     if (heading.title) stack.skip(1);
   }
   if (heading.number && heading.title) ornament('between');
-  stack.line(heading.title, o.title, 'opening.title').line(heading.subtitle, o.subtitle, 'opening.subtitle');
+  stack
+    .line(heading.title, smaller(o.title, share), 'opening.title')
+    .line(heading.subtitle, smaller(o.subtitle, share), 'opening.subtitle');
   if (o.rules === 'below') stack.rule(1, align);
   if (o.ornament && o.ornamentAt === 'below') stack.skip(1);
   ornament('below');
-  return solid(section, stack.row + o.gap - 1, stack.items, { keep: 2, heading: true });
+  return { items: stack.items, rows: stack.row + o.gap - 1 };
 }
 
 export interface DropCap {

@@ -183,17 +183,31 @@ export class Planner {
 
   private placeSolid(i: number, v: number, variant: Variant, s: State, out: States): void {
     const block = this.blocks[i] as FlowBlock;
+    let added = 0;
+    for (const ids of variant.notes.values()) for (const id of ids) added += this.shape.noteLines(id);
+    const need = variant.rows + this.shape.noteRows(s.notes + added) - this.shape.noteRows(s.notes);
     // A page that holds only the rest of a long note may have no room either: it stays as it is.
-    const over = variant.rows > this.room(s) && (s.used > 0 || s.notes > 0 || s.held > 0);
-    if (over) {
-      const p = this.newPage(s, i, 0, v, 0, []);
+    if (need > this.room(s) && (s.used > 0 || s.notes > 0 || s.held > 0)) {
+      const p = this.newPage(this.unbegun(s, i), i, 0, v, 0, []);
       this.placeSolid(i, v, variant, p, out);
       return;
     }
-    const tooHigh = variant.rows > this.room(s);
     const used = Math.min(s.used + variant.rows, this.shape.rows - s.held);
     const keep = block.keep > 0 ? block.keep : Math.max(0, s.keep - variant.rows);
-    out.add(filled(s, used, s.notes, keep, s.cost + (tooHigh ? COST.overfull : 0)));
+    // On a page of its own, notes that find no room below go over to the next.
+    let over = 0;
+    while (over < added && used + this.shape.noteRows(s.notes + added - over) > this.shape.rows - s.held)
+      over++;
+    const tooHigh = variant.rows > this.shape.rows - s.held - s.used;
+    const cost = s.cost + (tooHigh ? COST.overfull : 0);
+    const full = filled(s, used, s.notes + added - over, keep, cost);
+    out.add(over === 0 ? full : this.newPage(full, i + 1, 0, 0, over, []));
+  }
+
+  /** The state before the blank rows above block `i`, which a block that goes over does not use. */
+  private unbegun(s: State, i: number): State {
+    const { before } = this.blocks[i] as FlowBlock;
+    return s.used > 0 && before > 0 ? filled(s, s.used - before, s.notes, s.keep) : s;
   }
 
   private placeText(
@@ -225,7 +239,7 @@ export class Planner {
       const need = used + 1 + this.shape.noteRows(notes + added);
       if (need > rows && row < hold && (s.used > 0 || s.held > 0 || s.notes > 0)) {
         // What must stand on one page begins on the next.
-        this.placeText(i, v, variant, this.newPage(s, i, 0, v, 0, []), 0, waiting, out);
+        this.placeText(i, v, variant, this.newPage(this.unbegun(s, i), i, 0, v, 0, []), 0, waiting, out);
         return;
       }
       if (need > rows) {
@@ -254,7 +268,8 @@ export class Planner {
             out,
           );
         } else if (split === 0 && (used > 0 || s.held > 0)) {
-          this.placeText(i, v, variant, this.newPage(s, i, from, v, 0, []), from, waiting, out);
+          const left = from === 0 ? this.unbegun(s, i) : s;
+          this.placeText(i, v, variant, this.newPage(left, i, from, v, 0, []), from, waiting, out);
         } else if (split === 0) {
           // Nothing fits on an empty page: the line stands there all the same and its notes go over, so that no text is lost.
           const crowded = filled(s, 1, notes + added, s.keep, s.cost + COST.overfull);

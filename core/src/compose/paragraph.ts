@@ -26,6 +26,8 @@ export const enum After {
   forced = 2,
   /** Forced, and the line before fills the measure. */
   fitted = 3,
+  /** Within an address of the web: a line may end here, and shows no hyphen. */
+  address = 4,
 }
 
 export interface NoteCall {
@@ -43,6 +45,8 @@ export interface Paragraph {
   /** Offset of each piece in the block's content. */
   offsets: number[];
   notes: NoteCall[];
+  /** Pieces that are never hyphenated: parts of addresses. Null where there are none. */
+  whole: Set<number> | null;
   /** Width of the box that opens the first line: an indent, a list's marker room. */
   indent: Mp;
   hyphenate: boolean;
@@ -66,14 +70,15 @@ export class Spaces {
     let pair = this.made.get(style);
     if (!pair) {
       const em = style.spec.size;
+      const fixed = style.spec.fixed === true;
       const make = (b: boolean): Space => ({
         kind: 'space',
         width:
-          this.shares.natural === null
+          this.shares.natural === null || fixed
             ? style.space
             : Math.round((em * this.shares.natural) / 1000) + style.spec.tracking,
-        stretch: Math.round((em * this.shares.stretch) / 1000),
-        shrink: Math.round((em * this.shares.shrink) / 1000),
+        stretch: fixed ? 0 : Math.round((em * this.shares.stretch) / 1000),
+        shrink: fixed ? 0 : Math.round((em * this.shares.shrink) / 1000),
         breakable: b,
         style,
       });
@@ -97,6 +102,13 @@ function opens(char: string): boolean {
   return (c >= 97 && c <= 122) || (c >= 65 && c <= 90) || c === 0x201c || OPENS.test(char);
 }
 
+const SMALL_H = 104;
+const SMALL_W = 119;
+const beginsAddress = (text: string, at: number): boolean =>
+  text.startsWith('https://', at) || text.startsWith('http://', at) || text.startsWith('www.', at);
+/** Lines end after a sign, never before one (common practice). */
+const ADDRESS_PARTS = /[^/.?&=#_:-]*[/.?&=#_:-]+|[^/.?&=#_:-]+$/g;
+
 export class ParagraphBuilder {
   private readonly p: Paragraph;
   private offset = 0;
@@ -113,6 +125,7 @@ export class ParagraphBuilder {
       after: [],
       offsets: [],
       notes: [],
+      whole: null,
       indent: more.indent ?? 0,
       hyphenate: more.hyphenate ?? true,
       justify: more.justify ?? true,
@@ -138,6 +151,10 @@ export class ParagraphBuilder {
         i++;
         continue;
       }
+      if ((c === SMALL_H || c === SMALL_W) && beginsAddress(text, i)) {
+        i = this.address(text, i, style);
+        continue;
+      }
       let end = i;
       let after = After.nothing;
       let hash = HASH;
@@ -157,6 +174,19 @@ export class ParagraphBuilder {
       i = end;
     }
     return this;
+  }
+
+  /** An address from `from` on, in parts after which a line may end; answers where it ends. */
+  private address(text: string, from: number, style: Style): number {
+    let end = from;
+    while (end < text.length && !isSpace(text.charCodeAt(end)) && !isNoBreak(text.charCodeAt(end))) end++;
+    const parts = text.slice(from, end).match(ADDRESS_PARTS) ?? [];
+    this.p.whole ??= new Set();
+    parts.forEach((part, k) => {
+      this.p.whole?.add(this.p.pieces.length);
+      this.push(style.word(part), k < parts.length - 1 ? After.address : After.nothing, part.length);
+    });
+    return end;
   }
 
   noteCall(mark: string, ref: string, style: Style): this {

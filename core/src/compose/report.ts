@@ -1,8 +1,9 @@
 /** The report, counted from the pages that were made, not from what the optimiser believes of them. */
+import type { Mp } from '../base';
 import type { Page, Report, ReportMark } from './composition';
 import type { SectionPages } from './section';
 import { PART_MASK } from './lineparts';
-import { ENDS_IN_HYPHEN, LINE, LOOSE, nextOp, OVERFULL, TIGHT } from './sheet';
+import { ENDS_IN_HYPHEN, LINE, LOOSE, nextOp, OVERFULL, TIGHT, UNDERFULL } from './sheet';
 
 const EDGE_COUNTS = {
   widow: 'widows',
@@ -15,6 +16,8 @@ export function reportOf(
   pages: readonly Page[],
   parts: readonly SectionPages[],
   starts: ReadonlyMap<string, number>,
+  /** Of the sheet. */
+  height: Mp,
 ): { report: Report; marks: ReportMark[] } {
   const marks: ReportMark[] = [];
   const mark = (kind: ReportMark['kind'], page: number, section: string, block?: string): void =>
@@ -32,6 +35,9 @@ export function reportOf(
     strandedHeadings: 0,
     shortLastPages: 0,
     unlevelSpreads: 0,
+    underfullLines: 0,
+    missingGlyphs: 0,
+    lostNotes: 0,
   };
   let ladder = 0;
   for (const page of pages) {
@@ -40,16 +46,19 @@ export function reportOf(
       if (ops[at] !== LINE) continue;
       const block = blocks[ops[at + 3] as number];
       const flags = ops[at + 5] as number;
+      const baseline = ops[at + 2] as number;
+      // Whatever it is a part of: words beyond the measure or off the sheet are lost to the reader.
+      if (flags & OVERFULL || baseline > height || baseline < 0) {
+        report.overfullLines++;
+        mark('overfull', page.index, page.section, block || undefined);
+      }
       if (!block || flags & PART_MASK) continue;
       report.lines++;
+      if (flags & UNDERFULL) report.underfullLines++;
       const hyphen = (flags & ENDS_IN_HYPHEN) !== 0;
       ladder = hyphen ? ladder + 1 : 0;
       if (hyphen) report.hyphenatedLines++;
       report.longestHyphenLadder = Math.max(report.longestHyphenLadder, ladder);
-      if (flags & OVERFULL) {
-        report.overfullLines++;
-        mark('overfull', page.index, page.section, block);
-      }
       if (flags & LOOSE) {
         report.looseLines++;
         mark('loose', page.index, page.section, block);
@@ -58,6 +67,8 @@ export function reportOf(
     }
   }
   for (const part of parts) {
+    report.missingGlyphs += part.missing.length;
+    report.lostNotes += part.lostNotes;
     const start = starts.get(part.section) ?? 0;
     for (const { kind, page, block } of part.edges) {
       report[EDGE_COUNTS[kind]]++;

@@ -23,6 +23,8 @@ export interface SectionPages {
   /** Defects at the pages' edges, by page of the section. */
   edges: readonly Edge[];
   missing: Composition['missing'];
+  /** Notes that it has and that stand on none of its pages, wholly or in part. */
+  lostNotes: number;
 }
 
 export interface SectionPage {
@@ -76,7 +78,13 @@ export function pagesOf(
     const [first] = page.floats.map((f) => flow.blocks[f]?.stands);
     return { body: out.done(), used, shortfall, covered: first === 'edges' || first === 'spread' };
   });
-  return { section, pages, edges: edgesOf(flow, plan.pages), missing };
+  const placed = new Map<string, number>();
+  for (const { notes } of plan.pages)
+    for (const n of notes) placed.set(n.id, (placed.get(n.id) ?? 0) + n.to - n.from);
+  const lostNotes = [...flow.notes.values()].filter(
+    (n) => flow.called.has(n.id) && (placed.get(n.id) ?? 0) < n.items.length,
+  ).length;
+  return { section, pages, edges: edgesOf(flow, plan.pages), missing, lostNotes };
 }
 
 /** Rows that notes of so many lines take at the foot, their rule included. */

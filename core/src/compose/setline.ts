@@ -75,7 +75,7 @@ export function lineSpace(item: LineItem): LineSpace {
   const scale = 100_000 + (letters === 0 || glyphs <= 0 ? 0 : Math.round((100_000 * letters) / glyphs));
   const spread = missing - Math.round((glyphs * (scale - 100_000)) / 100_000);
   // Rounding, and letters that hang, can be off by some hundredths of a point.
-  const overfull = natural - shrink - give > target + 60;
+  const overfull = natural - (filled ? shrink + give : 0) > target + 60;
   return {
     natural,
     target,

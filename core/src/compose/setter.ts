@@ -108,6 +108,8 @@ export class Setter {
       language: tag ?? this.language,
       rise: script ? Math.round(manner.size * script.rise) : 0,
       tracking: manner.tracking ?? (smallCaps ? Math.round(manner.size * 0.03) : 0),
+      struck: names.has('strike'),
+      fixed: mono,
     });
     this.styles.set(key, style);
     return style;

@@ -11,7 +11,7 @@
  *     PICT  picture x y width height mask
  */
 import type { Mp } from '../base';
-import type { Word } from '../type';
+import type { Style, Word } from '../type';
 import { Kind } from './breakpoints';
 import type { Item, LineItem } from './flow';
 import { PART_MASK, PART_SHIFT } from './lineparts';
@@ -36,6 +36,8 @@ export const LOOSE = 32;
 export const TIGHT = 64;
 /** The last line of its paragraph. */
 export const LAST = 128;
+/** A justified line that cannot be filled decently. */
+export const UNDERFULL = 1 << 16;
 
 export interface Sheet {
   ops: Int32Array;
@@ -167,6 +169,10 @@ export class SheetWriter {
     let seen = 0;
     let given = 0;
     let n = 0;
+    /** The stretch that is struck through, while it lasts. */
+    let struck: { from: Mp; to: Mp; style: Style } | null = null;
+    const rules: { from: Mp; to: Mp; style: Style }[] = [];
+    let pen = x;
     for (let i = line.from; i <= line.to; i++) {
       const piece = p.pieces[i];
       if (!piece) continue;
@@ -176,6 +182,12 @@ export class SheetWriter {
         if (word.missing !== '') for (const char of word.missing) this.missing.push({ char, block: p.block });
         room[this.length++] = word.number;
         room[this.length++] = (p.offsets[i] as number) + (i === line.from ? line.fromCut : 0);
+        const width = scale === 100_000 ? word.width : Math.round((word.width * scale) / 100_000);
+        if (word.style.spec.struck && width > 0) {
+          if (struck) struck.to = pen + width;
+          else rules.push((struck = { from: pen, to: pen + width, style: word.style }));
+        } else struck = null;
+        pen += width;
         continue;
       }
       let width = piece.width;
@@ -187,8 +199,15 @@ export class SheetWriter {
         given = due;
       }
       room[this.length++] = -1 - Math.max(0, width);
+      pen += Math.max(0, width);
+      if (!piece.style.spec.struck) struck = null;
     }
     room[at + 7] = n;
+    for (const { from, to, style } of rules) {
+      const { size, rise } = style.spec;
+      const middle = (style.face.xHeight / style.face.upem) * size * 0.5;
+      this.head(RULE, from, Math.round(y - rise - middle), to - from, Math.max(300, Math.round(size / 22)));
+    }
   }
 }
 
@@ -199,7 +218,10 @@ function factsOf(item: LineItem, space: ReturnType<typeof lineSpace>): number {
   let facts = divided && line.toCut > 0 ? HYPHENATED : 0;
   if (divided || (line.kind === Kind.dash && endsInHyphen(item))) facts |= ENDS_IN_HYPHEN;
   if (space.overfull) facts |= OVERFULL;
-  if (item.align === 'justify' && space.count > 0 && space.mean > sizeOf(p.pieces) / 3) facts |= LOOSE;
+  const size = sizeOf(item);
+  if (item.align === 'justify' && space.count > 0 && space.mean > size / 3) facts |= LOOSE;
+  if (item.align === 'justify' && !line.last && line.kind !== Kind.forced && isUnderfull(space, size))
+    facts |= UNDERFULL;
   if (line.ratio < -0.9) facts |= TIGHT;
   if (line.last) facts |= LAST;
   return facts;
@@ -210,7 +232,16 @@ function endsInHyphen({ paragraph, line }: LineItem): boolean {
   return piece?.kind === 'word' && /[-\u2010]$/.test(piece.text);
 }
 
-function sizeOf(pieces: LineItem['paragraph']['pieces']): Mp {
-  for (const p of pieces) if (p.kind === 'word') return p.style.spec.size;
-  return 1;
+/** The size of a line's letters: the largest, since a note's mark or a power is none. */
+function sizeOf({ paragraph, line }: LineItem): Mp {
+  let size = 1;
+  for (let i = line.from; i <= line.to; i++) {
+    const piece = paragraph.pieces[i];
+    if (piece?.kind === 'word') size = Math.max(size, piece.style.spec.size);
+  }
+  return size;
 }
+
+/** A justified line that does not reach the measure, or only with holes between its words. */
+const isUnderfull = (space: ReturnType<typeof lineSpace>, size: Mp): boolean =>
+  space.count === 0 ? space.spread > 1_000 : space.mean > size * 0.7;

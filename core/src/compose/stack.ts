@@ -1,5 +1,5 @@
 /** Lines of headings under one another on the grid: how openings, part pages and title pages are built. */
-import type { Mp } from '../base';
+import { pt, type Mp } from '../base';
 import type { LineStyle } from '../design';
 import type { Item, LineItem, RuleItem } from './flow';
 import type { LinePart } from './lineparts';
@@ -21,6 +21,10 @@ export const mannerOf = (line: LineStyle): Manner => ({
   lining: line.size >= LARGE,
 });
 
+/** Grid rows that a line of letters of a size takes. */
+export const rowsEach = (s: Setter, size: Mp): number =>
+  Math.max(1, Math.ceil((size * 1.1) / s.interior.text.leading));
+
 /** Lines of a text on the grid, the first in `row`; a size above the leading takes as many rows as it needs. */
 export function displayed(
   s: Setter,
@@ -30,15 +34,72 @@ export function displayed(
   align: LineItem['align'] = 'centre',
   part: LinePart = '',
 ): { items: LineItem[]; rows: number } {
-  const form = s.alone(manner, align);
-  const p = s.plain(text, form, '', part);
-  const broken = balanced(s, p, form);
-  const each = Math.max(1, Math.ceil((manner.size * 1.1) / s.interior.text.leading));
+  const { p, form, broken } = unruptured(s, text, manner, align, part);
+  const each = rowsEach(s, form.manner.size);
   // Very large letters stand low in their rows, so that they keep off what is above them.
   const down = Math.max(0, each - 2);
   const items = s.items(p, broken, form).map((item, i) => item.atRow(row + down + i * each));
   return { items, rows: items.length * each };
 }
+
+/** Displayed letters are made smaller in such steps, and not below such a share of their size. */
+const STEP = 0.95;
+const SMALLEST = 0.5;
+
+/**
+ * A heading's lines, in smaller letters where a word of it is wider than the measure: a word that is torn apart in large
+ * letters is the worst that a page can show. Where even the smallest do not help, the word is hyphenated.
+ */
+function unruptured(
+  s: Setter,
+  text: string,
+  manner: Manner,
+  align: LineItem['align'],
+  part: LinePart,
+): { p: Paragraph; form: ParagraphForm; broken: Broken } {
+  let tried = { ...manner };
+  for (let share = 1; ; share *= STEP) {
+    tried = { ...manner, size: Math.round(manner.size * share) };
+    if (manner.tracking) tried.tracking = Math.round(manner.tracking * share);
+    const form = { ...s.alone(tried, align), hyphenate: share < SMALLEST };
+    const p = s.plain(text, form, '', part);
+    const broken = balanced(s, p, form);
+    if (share < SMALLEST || broken.lines.every((l) => l.toCut === 0)) return { p, form, broken };
+  }
+}
+
+/** What is stacked on a page that must hold it: rows of white above it, and its letters as a share of their sizes. */
+export interface Squeeze {
+  sink: number;
+  share: number;
+}
+
+/** How far the letters of a page that is too full are made smaller, and the size that they keep at least. */
+const LEAST_SHARE = 0.2;
+const LEAST_SIZE: Mp = pt(6);
+
+/**
+ * Stacks with ever less white above, then in ever smaller letters, until all fits into `most` rows. `stack` answers the
+ * rows that it took.
+ */
+export function squeezed<T extends { rows: number }>(
+  sink: number,
+  most: number,
+  stack: (squeeze: Squeeze) => T,
+): T {
+  let made = stack({ sink, share: 1 });
+  const over = made.rows - most;
+  if (over > 0) made = stack({ sink: Math.max(0, sink - over), share: 1 });
+  for (let share = STEP; made.rows > most && share > LEAST_SHARE; share *= STEP)
+    made = stack({ sink: 0, share });
+  return made;
+}
+
+/** A line style in letters of a share of their size. */
+export const smaller = (line: LineStyle, share: number): LineStyle =>
+  share === 1
+    ? line
+    : { ...line, size: Math.max(Math.round(line.size * share), Math.min(line.size, LEAST_SIZE)) };
 
 /** Lines of a heading about as long as one another: the narrowest measure that needs no further line. */
 export function balanced(s: Setter, p: Paragraph, form: ParagraphForm): Broken {

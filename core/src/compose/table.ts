@@ -1,8 +1,12 @@
 /** A table: columns of one width, a block for every row, so that a long one goes over pages. */
 import type { Node } from 'prosemirror-model';
+import { rowsOf } from '../design';
 import type { FlowBlock, Item } from './flow';
 import { solid } from './opening';
 import type { ParagraphForm, Setter } from './setter';
+
+/** A row of more than this share of a page may be divided: kept whole it would leave a hole before it. */
+const TALL = 0.4;
 
 export function tableBlocks(
   s: Setter,
@@ -14,11 +18,12 @@ export function tableBlocks(
   table.forEach((row) => {
     columns = Math.max(columns, row.childCount);
   });
-  const gutter = s.interior.text.size;
+  const gutter = Math.min(s.interior.text.size, Math.floor(s.measure / columns / 4));
   const width = Math.floor((s.measure - gutter * (columns - 1)) / columns);
   const blocks: FlowBlock[] = [];
   table.forEach((row, _offset, index) => {
     const items: Item[] = [];
+    const notes = new Map<number, readonly string[]>();
     let rows = 1;
     row.forEach((cell, _at, c) => {
       let at = 0;
@@ -33,14 +38,17 @@ export function tableBlocks(
         };
         const p = s.paragraph(para, form, markOf);
         if (p.pieces.length === 0) return;
-        const lines = s.items(p, s.break(p, form), form);
-        items.push(...lines.map((l) => l.atRow(l.row + at)));
-        at += lines.length;
+        const set = s.variant(p, s.break(p, form), form);
+        for (const l of set.items) if ('atRow' in l) items.push(l.atRow(l.row + at));
+        for (const [r, ids] of set.notes) notes.set(r + at, [...(notes.get(r + at) ?? []), ...ids]);
+        at += set.rows;
       });
       rows = Math.max(rows, at);
     });
     const place = { section, block: row.attrs.id as string };
-    blocks.push(solid(section, rows, items, { place, before: index === 0 ? 1 : 0 }));
+    const kind = rows > rowsOf(s.interior) * TALL ? 'text' : 'solid';
+    const block = solid(section, rows, items, { kind, place, before: index === 0 ? 1 : 0 });
+    blocks.push({ ...block, best: { ...block.best, notes } });
   });
   return blocks;
 }

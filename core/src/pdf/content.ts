@@ -312,6 +312,8 @@ function glyphs(
     let spelled = '';
     if (chars > 0 && !(chars === 1 && use.spellsUnit(id, text.charCodeAt(char))))
       if (!use.spells(id, text, char, chars)) spelled = text.slice(char, char + chars);
+    // A mark over a letter stands for no character of its own, and is drawn all the same.
+    if (chars === 0) use.add(id);
     if (last) {
       spelled = SOFT_HYPHEN;
       use.add(id);

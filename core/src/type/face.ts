@@ -175,6 +175,8 @@ export class Face {
     const at = t.text >> 1;
     for (let i = 0; i < length; i++) u16[at + i] = text.charCodeAt(i);
     c.hb_buffer_reset!(t.buffer);
+    // HB_BUFFER_CLUSTER_LEVEL_MONOTONE_CHARACTERS: a mark stands for itself and not with its letter for both.
+    c.hb_buffer_set_cluster_level!(t.buffer, 1);
     c.hb_buffer_add_utf16!(t.buffer, t.text, length, 0, length);
     c.hb_buffer_set_direction!(t.buffer, 4);
     c.hb_buffer_set_language!(t.buffer, this.language(language));

@@ -65,6 +65,7 @@ export class TypeCase {
       more.language,
       more.rise,
       more.tracking,
+      more.struck ?? false,
     ].join('|');
     let s = this.styles.get(key);
     if (!s) {

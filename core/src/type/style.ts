@@ -2,7 +2,7 @@
  * A text style at a size, with its cache of shaped words. Words repeat: a novel of 200,000 words has some 30,000
  * different ones, each shaped once. Advances here are millipoints, rounded once a glyph, so that sums always agree.
  */
-import type { Mp } from '../base';
+import { hasUnsetScript, type Mp } from '../base';
 import type { Face } from './face';
 import { hangLeft, hangRight } from './hang';
 import { Pairs } from './pairs';
@@ -20,6 +20,10 @@ export interface StyleSpec {
   rise: Mp;
   /** Added after every glyph. */
   tracking: Mp;
+  /** A line is drawn through it. */
+  struck?: boolean;
+  /** All its glyphs are of one width, the word space too. */
+  fixed?: boolean;
   /** Where its words' glyphs are kept. */
   words: WordBook;
 }
@@ -46,6 +50,9 @@ export class Word implements Extent {
     readonly missing: string,
   ) {}
 }
+
+/** Every face's glyph for what it does not have (OpenType 1.9, "glyf"): a box, so that nobody overlooks it. */
+const BOX = 0;
 
 /** Signs without a shape: soft hyphen, zero-width signs, variation selectors. */
 const IGNORABLE = /\u00ad|[\u200b-\u200f]|[\u2060-\u2064]|\ufeff|[\ufe00-\ufe0f]/u;
@@ -138,6 +145,18 @@ export class Style {
       const { face } = part;
       if (!face) {
         missing += part.text;
+        shown += part.text;
+        const boxes = [...part.text];
+        book.run(book.faceNumber(this.face), size, rise, PLAIN, boxes.length);
+        const advance = this.scale(this.face, this.face.advanceOfGlyph(BOX)) + tracking;
+        for (const sign of boxes) {
+          if (runs === 0 && sign === boxes[0]) first = advance;
+          last = advance;
+          width += advance;
+          book.data[book.length++] = BOX | (sign.length << 16);
+          book.data[book.length++] = advance;
+        }
+        runs++;
         continue;
       }
       shown += part.text;
@@ -147,7 +166,10 @@ export class Style {
       book.run(book.faceNumber(face), size, rise, form, g.count);
       const { data } = book;
       let at = book.length;
+      let offset = 0;
       for (let i = 0; i < g.count; i++) {
+        if (g.ids[i] === BOX) missing += part.text.slice(offset, offset + Math.max(1, g.chars[i] as number));
+        offset += g.chars[i] as number;
         const advance = this.scale(face, g.advances[i] as number) + tracking;
         if (runs === 0 && i === 0) first = advance;
         last = advance;
@@ -195,17 +217,33 @@ export class Style {
     const first = this.face;
     let plain = true;
     for (let i = 0; i < text.length && plain; i++) plain = first.has(text.charCodeAt(i));
+    plain &&= !hasUnsetScript(text);
     if (plain) return [{ face: first, text }];
     const parts: { face: Face | null; text: string }[] = [];
-    for (const ch of text) {
-      if (IGNORABLE.test(ch)) continue;
-      const cp = ch.codePointAt(0) as number;
-      const face = chain.find((f) => f.has(cp)) ?? null;
+    // A letter and the marks on it come from one face.
+    for (const [cluster] of text.matchAll(/\P{M}\p{M}*|\p{M}+/gsu)) {
+      const signs = [...cluster].filter((c) => !IGNORABLE.test(c)).join('');
+      if (signs === '') continue;
+      const face = hasUnsetScript(signs) ? null : faceFor(chain, signs);
       const last = parts.at(-1);
-      // A combining mark stays with its base where that face has it.
-      if (last && (last.face === face || (/\p{M}/u.test(ch) && last.face?.has(cp)))) last.text += ch;
-      else parts.push({ face, text: ch });
+      if (last && last.face === face) last.text += signs;
+      else parts.push({ face, text: signs });
     }
     return parts;
   }
+}
+
+const hasAll = (face: Face, text: string): boolean =>
+  [...text].every((c) => face.has(c.codePointAt(0) as number));
+
+/** The first face that has a letter with its marks, apart or as one; failing that one that has the letter. */
+function faceFor(chain: readonly Face[], cluster: string): Face | null {
+  const composed = cluster.normalize('NFC');
+  const letter = cluster.codePointAt(0) as number;
+  return (
+    chain.find((f) => hasAll(f, cluster) || hasAll(f, composed)) ??
+    // A mark that no face has is missing, not the letter under it.
+    chain.find((f) => cluster.length > 1 && [...composed].length > 1 && f.has(letter)) ??
+    null
+  );
 }
