@@ -10,7 +10,12 @@ export default defineConfig({
     projects: [
       ...workspaces.map((name) => ({
         extends: true as const,
-        test: { name, include: [`${name}/test/**/*.test.ts`] },
+        test: {
+          name,
+          include: [`${name}/test/**/*.test.ts`],
+          // Once for all: the first project that runs programs has them bundled.
+          ...(name === 'works' || name === 'cli' ? { globalSetup: ['scripts/test/bundled.ts'] } : {}),
+        },
       })),
       // What the interface works out without a page.
       {

@@ -69,13 +69,14 @@ export async function build(path: string, options: Options): Promise<number> {
       strandedHeadings: r.strandedHeadings,
       shortLastPages: r.shortLastPages,
       unlevelSpreads: r.unlevelSpreads,
+      underfullLines: r.underfullLines,
+      missingGlyphs: r.missingGlyphs,
+      lostNotes: r.lostNotes,
       milliseconds: { read, ...milliseconds },
     };
     if (options.report) writeOutput(options.report, `${JSON.stringify(report, null, 2)}\n`);
-    for (const m of composition.missing.slice(0, 5))
-      process.stderr.write(
-        `No face has the character ${m.char} (U+${m.char.codePointAt(0)?.toString(16).toUpperCase()}).\n`,
-      );
+    const { missingGlyphs } = await import('@pagina/core/check');
+    for (const f of missingGlyphs(composition.missing).slice(0, 5)) process.stderr.write(`${f.message}\n`);
     return 0;
   }
   const print = book.editions.find((e) => e.form === 'print');

@@ -1,12 +1,13 @@
 /** A manuscript from a file, read as all commands read it. */
-import type { Outcome } from '@pagina/core/base';
+import { done, type Outcome } from '@pagina/core/base';
 import type { Intake } from '@pagina/core/intake';
-import { ignoreStrays, inflateByHost } from '@pagina/make';
+import { ignoreStrays, inflateByHost, withWholePictures } from '@pagina/make';
 
 /** Loaded only when a manuscript is to be read: a book file needs none of it. */
 export async function manuscript(bytes: Uint8Array, path: string): Promise<Outcome<Intake>> {
   ignoreStrays();
   inflateByHost();
   const { readManuscript } = await import('@pagina/core/intake');
-  return readManuscript(bytes, path);
+  const read = await readManuscript(bytes, path);
+  return read.ok ? done(await withWholePictures(read.value)) : read;
 }

@@ -13,8 +13,6 @@ const pagina = (...args: string[]) => {
 };
 
 beforeAll(async () => {
-  const bundled = spawnSync('node', ['scripts/bundle.mjs'], { encoding: 'utf8' });
-  if (bundled.status !== 0) throw new Error(bundled.stderr);
   writeFileSync(at('book.docx'), await styledManuscript());
   writeFileSync(at('text.docx'), 'no docx');
 });
@@ -74,6 +72,9 @@ describe('bin/pagina', () => {
       'strandedHeadings',
       'shortLastPages',
       'unlevelSpreads',
+      'underfullLines',
+      'missingGlyphs',
+      'lostNotes',
       'milliseconds',
     ]);
     const { code, out } = pagina('check', at('the-causeway.pdf'), at('the-causeway.epub'), '--json');

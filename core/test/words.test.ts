@@ -71,10 +71,12 @@ describe('words', () => {
       expect(Math.abs(s.word(text).width - width)).toBeLessThanOrEqual(2);
     }
   });
-  it('without a glyph say so, and show what there is', () => {
+  it('without a glyph say so, and show a box in its place', () => {
     const s = style();
     const w = s.word('a\u{1F40B}b');
-    expect([w.missing, s.spec.words.texts[w.number]]).toEqual(['\u{1F40B}', 'ab']);
+    expect([w.missing, s.spec.words.texts[w.number]]).toEqual(['\u{1F40B}', 'a\u{1F40B}b']);
+    // Glyph 0 is every face's box (OpenType 1.9, "glyf").
+    expect(w.width).toBeGreaterThan(s.word('ab').width);
   });
   it('go to another thread in parts and are the same there', () => {
     const s = style();

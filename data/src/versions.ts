@@ -82,6 +82,17 @@ export async function versionsOf(
   };
 }
 
+/** When a revision was made, in milliseconds since 1970. */
+export async function changedAt(store: Store, title: string, revision: number): Promise<number> {
+  const [change] = await store.db
+    .select({ at: changes.at })
+    .from(changes)
+    .where(and(eq(changes.title, title), eq(changes.revision, revision)));
+  if (change) return change.at;
+  const [row] = await store.db.select({ at: titles.createdAt }).from(titles).where(eq(titles.id, title));
+  return row?.at ?? 0;
+}
+
 /** The book as it was at a revision. Errors: `title/gone`, `version/none`, and what taking back refuses. */
 export async function bookAt(store: Store, title: string, revision: number): Promise<Outcome<Book>> {
   const loaded = await readTitle(store, title);

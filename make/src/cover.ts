@@ -22,7 +22,7 @@ export async function makeCover(
   book: Book,
   editionId: string,
   pages: number,
-  { pictures, empty = false }: { pictures: PictureBytes; empty?: boolean },
+  { pictures, modified = '', empty = false }: { pictures: PictureBytes; modified?: string; empty?: boolean },
 ): Promise<Outcome<CoverMade>> {
   const source: CoverSource = await typeSource();
   const made = await (empty ? coverTemplateOf : coverSheet)(book, editionId, pages, source);
@@ -40,7 +40,8 @@ export async function makeCover(
       title: `Cover of ${book.record.title}`,
       author: authorsLine(book.record),
       language: book.record.language,
-      date: edition?.date ?? '',
+      identity: `${book.id}/${editionId}/${empty ? 'template' : 'cover'}`,
+      date: edition?.date || modified,
       pictures: await pressPictures(drawing, pictures),
       inks: await inksOf(coloursOf(drawing)),
     },

@@ -22,7 +22,7 @@ export interface EbookOptions extends MakeOptions {
 export async function makeEbook(
   book: Book,
   editionId: string,
-  { pictures, print, cache, progress, bookAddress }: EbookOptions,
+  { pictures, modified, print, cache, progress, bookAddress }: EbookOptions,
 ): Promise<Outcome<EbookMade>> {
   const clock = stopwatch();
   let composition = print?.composition;
@@ -31,8 +31,9 @@ export async function makeEbook(
       cache,
       progress: progress && ((s) => progress('Finding the pages of the print edition', s)),
     });
-    if (!composed.ok) return composed;
-    composition = composed.value;
+    // A print edition that cannot be set leaves the ebook without a page list, not the author without an ebook.
+    if (composed.ok) composition = composed.value;
+    else if (composed.refusal.code === 'compose/stopped') return composed;
   }
   clock.lap('compose');
   progress?.('Writing the file', 0);
@@ -43,6 +44,7 @@ export async function makeEbook(
     book: shown.book,
     edition: editionId,
     pictures: files,
+    modified,
     print: composition ? { composition, isbn } : null,
     bookAddress,
   });

@@ -1,4 +1,5 @@
 /** Pictures for print: decoded, turned grey for black-and-white editions, never larger than they are printed. */
+import type { Intake } from '@pagina/core/intake';
 import type { Colour, PdfPicture } from '@pagina/core/pdf';
 
 /** Pixels a side beyond which a picture is not decoded at full size: 12,000 × 12,000 is the most a book can want. */
@@ -56,6 +57,39 @@ export async function inksOf(colours: readonly Colour[]): Promise<(colour: Colou
   return (colour) => known.get(colour) ?? [0, 0, 0, 1];
 }
 type Inks = readonly [cyan: number, magenta: number, yellow: number, black: number];
+
+/** Whether a picture can be decoded to its last line. */
+export async function isWhole(bytes: Uint8Array): Promise<boolean> {
+  const { default: sharp } = await import('sharp');
+  try {
+    await sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'truncated', sequentialRead: true }).stats();
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** What was read of a manuscript, without the pictures that cannot be decoded, and with a word about each. */
+export async function withWholePictures(read: Intake): Promise<Intake> {
+  const damaged = new Set<string>();
+  for (const [id, bytes] of read.files) if (!(await isWhole(bytes))) damaged.add(id);
+  if (damaged.size === 0) return read;
+  const names = read.book.pictures.filter((p) => damaged.has(p.id)).map((p) => p.name);
+  return {
+    ...read,
+    book: { ...read.book, pictures: read.book.pictures.filter((p) => !damaged.has(p.id)) },
+    files: new Map([...read.files].filter(([id]) => !damaged.has(id))),
+    findings: [
+      ...read.findings,
+      ...names.map((name) => ({
+        rule: 'intake/picture-damaged',
+        severity: 'caution' as const,
+        message: `A picture (${name}) is damaged and can’t be opened. Its place and caption were kept.`,
+        remedy: 'Save the picture anew as PNG or JPEG and add it in the manuscript.',
+      })),
+    ],
+  };
+}
 
 async function prepared(
   bytes: Uint8Array,

@@ -13,6 +13,8 @@ export type PictureBytes = (id: string) => Promise<Uint8Array | null> | Uint8Arr
 
 export interface MakeOptions {
   pictures: PictureBytes;
+  /** When the book was last changed, in ISO form: the date of files whose edition has none of its own. */
+  modified?: string;
   cache?: ComposeCache;
   /** Stage and share done of it; false stops. */
   progress?: (stage: string, share: number) => boolean;
@@ -28,7 +30,7 @@ export interface PrintMade {
 export async function makePrint(
   book: Book,
   editionId: string,
-  { pictures, cache, progress, screen = false }: MakeOptions & { screen?: boolean },
+  { pictures, modified = '', cache, progress, screen = false }: MakeOptions & { screen?: boolean },
 ): Promise<Outcome<PrintMade>> {
   const edition = book.editions.find((e) => e.id === editionId);
   const clock = stopwatch();
@@ -56,7 +58,8 @@ export async function makePrint(
       return refused('make/stopped', 'The work was stopped.');
     const bytes = await file.end(composition.pages, composition, {
       record: book.record,
-      date: edition?.date ?? '',
+      identity: `${book.id}/${editionId}/${screen ? 'screen' : 'print'}`,
+      date: edition?.date || modified,
       firstArabic: composition.pages.findIndex((p) => p.label === '1'),
       pictures: ready,
       // On a screen nothing is cut off.

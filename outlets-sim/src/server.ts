@@ -71,8 +71,7 @@ export function shopServer(path: string): Server {
     }
     if (url.pathname === '/parcels') {
       const [key, sha256] = [url.searchParams.get('key'), url.searchParams.get('sha256')];
-      const there =
-        shop.parcels.find((p) => p.key === key) ?? shop.parcels.find((p) => p.sha256 === sha256);
+      const there = shop.parcels.find((p) => p.key === key) ?? shop.parcels.find((p) => p.sha256 === sha256);
       return there
         ? say(r, 200, { reference: there.reference, sha256: there.sha256 })
         : say(r, 404, { message: 'No such parcel has arrived.' });

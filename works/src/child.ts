@@ -8,6 +8,7 @@ import {
   checkPdf,
   epubFacts,
   epubSubject,
+  missingGlyphs,
   pdfFacts,
   pdfSubject,
 } from '@pagina/core/check';
@@ -22,7 +23,9 @@ import {
   makePrint,
   settleForOneFile,
   typeSource,
+  withWholePictures,
 } from '@pagina/make';
+import type { makeCover } from '@pagina/make/cover';
 import type { FromChild, Task } from './tasks';
 import { watchOverChild } from './watch';
 
@@ -36,17 +39,19 @@ async function read({ manuscript, name, folder }: Extract<Task, { kind: 'read' }
   progress('Reading the manuscript', 0);
   const r = await readManuscript(readFileSync(manuscript), name);
   if (!r.ok) return { type: 'refused', message: r.refusal.message };
-  const { book, files } = r.value;
+  const whole = await withWholePictures(r.value);
+  const { book, files } = whole;
   const pictures: Record<string, string> = {};
   for (const [id, bytes] of files) {
     pictures[id] = join(folder, id);
     writeFileSync(pictures[id], bytes);
   }
-  return { type: 'read', book: bookToJson(book), pictures, arrival: arrivalOf(r.value, name) };
+  return { type: 'read', book: bookToJson(book), pictures, arrival: arrivalOf(whole, name) };
 }
 
 async function make({
   book: json,
+  modified,
   edition: id,
   pictures,
   out,
@@ -71,11 +76,12 @@ async function make({
   const sheet = form === 'cover' || form === 'template';
   const edition = book.editions.find((e) => e.id === editionId);
   if (!edition) return { type: 'refused', message: 'That edition is no longer there.' };
-  if (sheet) return makeSheet(book, edition, bytesOf, out, form === 'template');
+  if (sheet)
+    return makeSheet(book, edition, { pictures: bytesOf, modified, empty: form === 'template' }, out);
   const findings: Finding[] = [];
   let pages = 0;
   if (edition.form === 'print') {
-    const made = await makePrint(book, edition.id, { pictures: bytesOf, progress, screen });
+    const made = await makePrint(book, edition.id, { pictures: bytesOf, modified, progress, screen });
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     progress('Checking the file', 0);
     const { bytes, composition } = made.value;
@@ -84,14 +90,7 @@ async function make({
     const [checked, subject] = [screen ? null : await checkPdf(bytes), await pdfSubject(bytes)];
     if (checked?.ok) findings.push(...checked.value);
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, pdfFacts(subject.value, name)));
-    for (const m of composition.missing)
-      findings.push({
-        rule: 'type/missing-glyph',
-        severity: 'blocker',
-        message: `No face has the character ${m.char}.`,
-        place: m.place,
-        remedy: 'Write it another way.',
-      });
+    findings.push(...missingGlyphs(composition.missing));
     for (const m of composition.marks.filter((x) => x.kind !== 'loose'))
       findings.push({
         rule: `compose/${m.kind}`,
@@ -104,6 +103,7 @@ async function make({
     const shop = outletNamed(outlet);
     const made = await makeEbook(book, edition.id, {
       pictures: bytesOf,
+      modified,
       print: print ? { edition: print.id } : null,
       bookAddress: shop ? (isbn) => bookAddressAt(shop, isbn, affiliate) : undefined,
       progress,
@@ -122,9 +122,8 @@ async function make({
 async function makeSheet(
   book: Book,
   edition: Edition,
-  pictures: (id: string) => Uint8Array | null,
+  options: Parameters<typeof makeCover>[3],
   out: string,
-  empty: boolean,
 ): Promise<FromChild> {
   const composed = await compose(book, edition.id, await typeSource(), {
     progress: (s) => progress('Counting the pages for the spine', s),
@@ -133,7 +132,7 @@ async function makeSheet(
   const { pages } = composed.value.report;
   progress('Drawing the cover', 0);
   const { makeCover } = await import('@pagina/make/cover');
-  const made = await makeCover(book, edition.id, pages, { pictures, empty });
+  const made = await makeCover(book, edition.id, pages, options);
   if (!made.ok) return { type: 'refused', message: made.refusal.message };
   writeFileSync(out, made.value.bytes);
   return { type: 'made', pages, findings: bySeverity(made.value.findings) };

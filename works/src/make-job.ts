@@ -4,7 +4,15 @@ import { createReadStream } from 'node:fs';
 import { join } from 'node:path';
 import { bookToJson, makingOf, MANUSCRIPT } from '@pagina/core/book';
 import { fileStem } from '@pagina/core/record';
-import { accountsOf, filePath, insertProduct, keepFile, readTitle, type JobEnd } from '@pagina/data';
+import {
+  accountsOf,
+  changedAt,
+  filePath,
+  insertProduct,
+  keepFile,
+  readTitle,
+  type JobEnd,
+} from '@pagina/data';
 import { endOf, type Desk } from './desk';
 
 export async function makeEdition({ store, job, folder, task }: Desk): Promise<JobEnd> {
@@ -25,6 +33,7 @@ export async function makeEdition({ store, job, folder, task }: Desk): Promise<J
   const answer = await task({
     kind: 'make',
     book: bookToJson(book),
+    modified: new Date(await changedAt(store, title, revision)).toISOString(),
     edition: id,
     pictures,
     out,

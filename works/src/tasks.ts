@@ -7,6 +7,8 @@ export type Task =
   | {
       kind: 'make';
       book: BookJson;
+      /** When the book was last changed, in ISO form. */
+      modified: string;
       /** Id of a `Making`. */
       edition: string;
       /** The imprint's code at the outlet for which the file is made. */

@@ -1,5 +1,5 @@
-import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { spawn, spawnSync } from 'node:child_process';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -28,10 +28,6 @@ import { styledManuscript } from '../../core/test/fixtures/manuscript';
 
 let store: Store;
 const child = resolve('works/dist/child.mjs');
-beforeAll(() => {
-  const bundled = spawnSync('node', ['scripts/bundle.mjs'], { encoding: 'utf8' });
-  if (bundled.status !== 0) throw new Error(bundled.stderr);
-});
 beforeEach(async () => {
   store = await openStore(mkdtempSync(join(tmpdir(), 'works-')), resolve('data/drizzle'));
 });

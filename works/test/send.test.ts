@@ -1,5 +1,5 @@
-import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { createServer as createHttpServer, type RequestListener, type Server } from 'node:http';
 import { createServer } from 'node:net';
@@ -54,10 +54,6 @@ const parcels = (): unknown[] =>
   (JSON.parse(readFileSync(join(store.folder, 'lanternquay.json'), 'utf8')) as { parcels: unknown[] })
     .parcels;
 
-beforeAll(() => {
-  const bundled = spawnSync('node', ['scripts/bundle.mjs'], { encoding: 'utf8' });
-  if (bundled.status !== 0) throw new Error(bundled.stderr);
-});
 beforeEach(async () => {
   store = await openStore(mkdtempSync(join(tmpdir(), 'send-')), resolve('data/drizzle'));
   port = await freePort();

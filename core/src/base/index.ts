@@ -8,3 +8,4 @@ export * from './numbers';
 export * from './numbered';
 export * from './picture';
 export * from './manuscripts';
+export * from './hash';

@@ -3,3 +3,4 @@ export * from './epub';
 export * from './pdf';
 export * from './agreement';
 export * from './book';
+export * from './glyphs';

@@ -213,7 +213,7 @@ export class SheetWriter {
 
 /** What the report counts of a line. */
 function factsOf(item: LineItem, space: ReturnType<typeof lineSpace>): number {
-  const { line, paragraph: p } = item;
+  const { line } = item;
   const divided = line.kind === Kind.hyphen;
   let facts = divided && line.toCut > 0 ? HYPHENATED : 0;
   if (divided || (line.kind === Kind.dash && endsInHyphen(item))) facts |= ENDS_IN_HYPHEN;

@@ -162,7 +162,7 @@ export async function coverSheet(
       'Choose another trim or size of type.',
     );
   for (const char of pen.missing)
-    find('type/missing-glyph', 'blocker', `No face has the character ${char}.`, 'Write it another way.');
+    find('type/missing-glyph', 'blocker', `No face has the character ${char}.`, 'Write it in other letters.');
   findings.push(...sharpness(pen, book));
   return done({
     drawing: {

@@ -7,11 +7,14 @@ export function bookMeta(
   {
     identifier,
     date,
+    modified,
     pagesOf,
   }: {
     identifier: string;
     /** ISO; '' for none. */
     date: string;
+    /** ISO; '' where it is unknown. */
+    modified: string;
     /** ISBN of the print edition whose pages are listed, '' where it has none; null for no page list. */
     pagesOf: string | null;
   },
@@ -46,6 +49,14 @@ export function bookMeta(
     );
   if (pagesOf !== null)
     meta.push(`<meta property="pageBreakSource">${pagesOf ? `urn:isbn:${pagesOf}` : 'none'}</meta>`);
-  meta.push(`<meta property="dcterms:modified">${(date || '2000-01-01').slice(0, 10)}T00:00:00Z</meta>`);
+  meta.push(`<meta property="dcterms:modified">${moment(date || modified)}</meta>`);
   return meta;
 }
+
+/** A moment as the package wants it (EPUB 3.3 §5.5.4.1): to the second, in UTC. */
+function moment(iso: string): string {
+  const m = /^(\d{4}-\d\d-\d\d)(?:T(\d\d:\d\d:\d\d))?/.exec(iso || UNKNOWN);
+  return `${m?.[1] ?? UNKNOWN}T${m?.[2] ?? '00:00:00'}Z`;
+}
+/** A book that was never kept anywhere has no time of its own, and the clock is not asked: the same book, the same file. */
+const UNKNOWN = '2000-01-01';

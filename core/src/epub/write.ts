@@ -2,7 +2,7 @@
  * The reflowable EPUB 3.3 (W3C Recommendation) of an edition: one XHTML file a section, navigation made from the same
  * contents list as the printed page, an NCX beside it for older readers, accessibility metadata from the content.
  */
-import { done, escapeXml, refused, writeZip, type Outcome, type ZipPart } from '../base';
+import { digestOf, done, escapeXml, refused, uuidOf, writeZip, type Outcome, type ZipPart } from '../base';
 import {
   kindRule,
   opensText,
@@ -32,9 +32,10 @@ import {
 import { bareIsbn } from '../record';
 import { contentsList, depthOfContents, indexList, navPoints } from './navigation';
 import { accessMeta, factsOf } from './access';
+import { idIn } from './ids';
 import { bookMeta } from './metadata';
 import { styleSheet } from './style';
-import { pageMark, SectionWriter, xhtmlFile, type PageMark } from './xhtml';
+import { anchorsOf, pageMark, SectionWriter, xhtmlFile, type PageMark } from './xhtml';
 
 export interface EpubInput {
   book: Book;
@@ -43,6 +44,8 @@ export interface EpubInput {
   pictures: ReadonlyMap<string, Uint8Array>;
   /** The print edition's composition and its ISBN, for the page list; null where there is none. */
   print: { composition: Composition; isbn: string } | null;
+  /** When the book was last changed, in ISO form; '' where nobody knows. */
+  modified?: string;
   /** Where a book of this ISBN is sold; links to shops are words alone where this is left out. */
   bookAddress?: (isbn: string) => string | null;
 }
@@ -84,11 +87,15 @@ class EpubWriter {
   private readonly headings: Map<string, Heading>;
   private readonly contents: ContentsEntry[];
   private readonly fileOf = new Map<string, string>();
+  /** Blocks of each section whose ids stand in its file. */
+  private readonly anchors: ReadonlyMap<string, ReadonlySet<string>>;
   private readonly pictureFiles = new Map<string, string>();
   private readonly used: Picture[] = [];
   private readonly pages = new Map<string, PageMark[]>();
   private readonly sectionPages = new Map<string, string[]>();
-  private readonly pageList: { label: string; href: string }[] = [];
+  /** Labels of the print pages in their order, and the file in which the mark of each was written. */
+  private readonly labels: string[] = [];
+  private readonly markedIn = new Map<string, string>();
   private readonly cover: Picture | undefined;
 
   constructor(
@@ -100,6 +107,9 @@ class EpubWriter {
     this.book = book;
     this.pictures = pictures;
     this.design = designOf(edition);
+    this.anchors = new Map(
+      sections.map((s) => [s.id, isStanding(s, book.record) ? NONE : anchorsOf(s.content)]),
+    );
     const naming = { ...book, numbering: numberingWith(book.numbering, this.design) };
     this.headings = headingsOf(sections, naming, edition);
     const listed = contentsOf(sections, naming, edition.contents.levels).filter(
@@ -160,22 +170,32 @@ class EpubWriter {
 
   /** Finds for every print page the first character on it that this edition carries. */
   private markPages(c: Composition): void {
-    const carried = new Set(this.sections.map((s) => s.id));
+    const blocks = new Map(this.sections.map((s) => [s.id, blocksOf(s)]));
+    const carried = new Map(this.sections.map((s) => [s.id, s]));
     for (const page of c.pages) {
-      if (page.blank || !carried.has(page.section) || page.label === '') continue;
-      const file = this.fileOf.get(page.section) as string;
-      if (file === 'nav.xhtml') continue;
-      if (page.opens)
+      const section = carried.get(page.section);
+      if (page.blank || !section || section.kind === 'contents' || page.label === '') continue;
+      this.labels.push(page.label);
+      if (page.opens) {
         this.sectionPages.set(page.section, [...(this.sectionPages.get(page.section) ?? []), page.label]);
-      else {
-        const [first] = textLines(page.body);
-        if (!first) continue;
-        const marks = this.pages.get(first.block) ?? [];
-        marks.push({ offset: first.offset, label: page.label });
-        this.pages.set(first.block, marks);
+        continue;
       }
-      this.pageList.push({ label: page.label, href: `${file}#page-${page.label}` });
+      // Words that the section itself does not hold, such as notes gathered from others, have no place in its file.
+      const own = blocks.get(page.section);
+      const first = [...textLines(page.body)].find((l) => own?.has(l.block));
+      if (!first) continue;
+      const marks = this.pages.get(first.block) ?? [];
+      marks.push({ offset: first.offset, label: page.label });
+      this.pages.set(first.block, marks);
     }
+  }
+
+  /** The list of print pages, of the marks that stand in the files: a page without one is not listed. */
+  private pageList(): { label: string; href: string }[] {
+    return this.labels.flatMap((label) => {
+      const file = this.markedIn.get(label);
+      return file === undefined ? [] : [{ label, href: `${file}#page-${label}` }];
+    });
   }
 
   private textFile(section: Section, index: number): TextFile {
@@ -199,7 +219,10 @@ class EpubWriter {
           : makesIndex(section)
             ? indexList(indexOf(this.sections, this.book.record.language), (to) => this.placeHref(to))
             : '';
-    const pages = (this.sectionPages.get(section.id) ?? []).map(pageMark).join('');
+    const opening = this.sectionPages.get(section.id) ?? [];
+    const pages = opening.map(pageMark).join('');
+    for (const label of [...opening, ...writer.marked])
+      this.markedIn.set(label, this.fileOf.get(section.id) as string);
     const head = rule.opening === 'heading' || section.kind === 'part' ? this.headingHtml(heading) : '';
     const labelled = head ? ' aria-labelledby="heading"' : ` aria-label="${escapeXml(heading.label)}"`;
     const role = rule.role ? ` role="${rule.role}"` : '';
@@ -264,10 +287,12 @@ class EpubWriter {
 
   /** "section" or "section#block" → a file and fragment seen from another text file. */
   private placeHref(target: string): string | null {
-    const [section, block] = target.split('#');
-    const file = this.fileOf.get(section ?? '');
+    const [section = '', block = ''] = target.split('#');
+    const file = this.fileOf.get(section);
     if (!file) return null;
-    return `${file.startsWith('text/') ? file.slice(5) : `../${file}`}${block ? `#${block}` : ''}`;
+    // A block that is gone, or that the file does not show, is looked for in its section.
+    const fragment = this.anchors.get(section)?.has(block) ? `#${idIn(block)}` : '';
+    return `${file.startsWith('text/') ? file.slice(5) : `../${file}`}${fragment}`;
   }
 
   private coverFile(cover: Picture): string {
@@ -277,7 +302,8 @@ class EpubWriter {
   }
 
   private hrefOf(e: ContentsEntry): string {
-    return `${this.fileOf.get(e.section.id)}${e.block === null ? '' : `#${e.block}`}`;
+    const shown = e.block !== null && this.anchors.get(e.section.id)?.has(e.block);
+    return `${this.fileOf.get(e.section.id)}${shown ? `#${idIn(e.block as string)}` : ''}`;
   }
 
   private navFile(): string {
@@ -292,8 +318,9 @@ class EpubWriter {
         ? [`<li><a epub:type="bodymatter" href="${this.fileOf.get(firstBody.id)}">Start of the text</a></li>`]
         : []),
     ].join('\n');
-    const pages = this.pageList.length
-      ? `\n<nav epub:type="page-list" role="doc-pagelist" aria-label="Pages" hidden="hidden">\n<ol>\n${this.pageList.map((p) => `<li><a href="${p.href}">${escapeXml(p.label)}</a></li>`).join('\n')}\n</ol>\n</nav>`
+    const listed = this.pageList();
+    const pages = listed.length
+      ? `\n<nav epub:type="page-list" role="doc-pagelist" aria-label="Pages" hidden="hidden">\n<ol>\n${listed.map((p) => `<li><a href="${p.href}">${escapeXml(p.label)}</a></li>`).join('\n')}\n</ol>\n</nav>`
       : '';
     const body = `<nav epub:type="toc" role="doc-toc" id="toc" aria-labelledby="toc-heading">\n<h1 id="toc-heading">${escapeXml(heading)}</h1>\n${list}\n</nav>
 <nav epub:type="landmarks" aria-label="Landmarks" hidden="hidden">\n<ol>\n${landmarks}\n</ol>\n</nav>${pages}`;
@@ -314,7 +341,7 @@ ${navPoints(this.contents, (e) => this.hrefOf(e))}
 
   private identifier(): string {
     const isbn = bareIsbn(this.edition.isbn);
-    return isbn ? `urn:isbn:${isbn}` : uuidFrom(`${this.book.id}/${this.edition.id}`);
+    return isbn ? `urn:isbn:${isbn}` : `urn:uuid:${uuidOf(digestOf(`${this.book.id}/${this.edition.id}`))}`;
   }
 
   private packageFile(texts: readonly TextFile[]): string {
@@ -323,9 +350,10 @@ ${navPoints(this.contents, (e) => this.hrefOf(e))}
     const meta = bookMeta(record, {
       identifier: this.identifier(),
       date: this.edition.date,
-      pagesOf: this.input.print && this.pageList.length > 0 ? bareIsbn(this.input.print.isbn) : null,
+      modified: this.input.modified ?? '',
+      pagesOf: this.input.print && this.markedIn.size > 0 ? bareIsbn(this.input.print.isbn) : null,
     });
-    for (const [property, value] of accessMeta(factsOf(this.sections, animated, this.pageList.length > 0)))
+    for (const [property, value] of accessMeta(factsOf(this.sections, animated, this.markedIn.size > 0)))
       meta.push(`<meta property="${property}">${escapeXml(value)}</meta>`);
     if (this.cover) meta.push('<meta name="cover" content="cover-picture"/>');
     const manifest = [
@@ -364,6 +392,17 @@ ${spine.join('\n')}
   }
 }
 
+/** Ids of the blocks of a section that hold words. */
+function blocksOf({ content }: Section): Set<string> {
+  const ids = new Set<string>();
+  content.descendants((n) => {
+    if (n.isTextblock) ids.add(n.attrs.id as string);
+    return !n.isTextblock;
+  });
+  return ids;
+}
+
+const NONE: ReadonlySet<string> = new Set();
 const CLASS: Record<string, string> = { 'copyright-page': 'copyright' };
 
 const CONTAINER = `<?xml version="1.0" encoding="utf-8"?>
@@ -371,15 +410,3 @@ const CONTAINER = `<?xml version="1.0" encoding="utf-8"?>
 <rootfiles><rootfile full-path="EPUB/package.opf" media-type="application/oebps-package+xml"/></rootfiles>
 </container>
 `;
-
-/** A URN that depends on the text alone, in the form of a UUID (RFC 9562 §5.8, version 8). */
-function uuidFrom(text: string): string {
-  const hex = [1, 2, 3, 4]
-    .map((seed) => {
-      let h = (2166136261 ^ (seed * 0x9e3779b9)) >>> 0;
-      for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 16777619) >>> 0;
-      return h.toString(16).padStart(8, '0');
-    })
-    .join('');
-  return `urn:uuid:${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-a${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
-}

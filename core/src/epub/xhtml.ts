@@ -2,6 +2,7 @@
 import type { Mark, Node } from 'prosemirror-model';
 import { escapeXml } from '../base';
 import { besideText, fillsPages } from '../book';
+import { idIn, Ids } from './ids';
 
 /** A page of the print edition that begins inside a block, for the page list. */
 export interface PageMark {
@@ -26,8 +27,11 @@ export class SectionWriter {
   private readonly numbers = new Map<string, number>();
   /** Note bodies by id, written after the text. */
   private readonly notes: Node[] = [];
+  private readonly noted = new Set<string>();
   private firstParagraph = true;
-  readonly linkedBlocks = new Set<string>();
+  private readonly ids = new Ids();
+  /** Labels of the print pages whose marks have been written, in the order of the file. */
+  readonly marked: string[] = [];
 
   constructor(
     private readonly c: SectionContext,
@@ -42,8 +46,12 @@ export class SectionWriter {
     });
     const out: string[] = [];
     doc.forEach((n) => {
-      if (n.type.name === 'noteBody') this.notes.push(n);
-      else out.push(this.block(n));
+      if (n.type.name !== 'noteBody' || this.noted.has(n.attrs.id as string)) return;
+      this.noted.add(n.attrs.id as string);
+      this.notes.push(n);
+    });
+    doc.forEach((n) => {
+      if (n.type.name !== 'noteBody') out.push(this.block(n));
     });
     const notes = this.notes.filter((n) => this.numbers.has(n.attrs.id as string));
     notes.sort(
@@ -53,10 +61,6 @@ export class SectionWriter {
     return out.join('\n');
   }
 
-  get noteCount(): number {
-    return this.numbers.size;
-  }
-
   private children(n: Node, f: (c: Node, i: number) => string): string {
     const out: string[] = [];
     n.forEach((c, _o, i) => void out.push(f(c, i)));
@@ -64,7 +68,7 @@ export class SectionWriter {
   }
 
   private block(n: Node): string {
-    const id = attr('id', n.attrs.id as string);
+    const id = this.ids.attribute(n.attrs.id as string);
     switch (n.type.name) {
       case 'paragraph': {
         const first = this.firstParagraph;
@@ -94,13 +98,13 @@ export class SectionWriter {
         return `<${tag}${id}${start}>\n${this.children(n, (item) => `<li>${this.children(item, (c) => this.block(c))}</li>`)}\n</${tag}>`;
       }
       case 'figure':
-        return this.figure(n);
+        return this.figure(n, id);
       case 'passage':
         return `<div${id} class="passage ${escapeXml(n.attrs.align as string)}">\n${this.children(n, (c) => this.block(c))}\n</div>`;
       case 'letter':
         return `<div${id} class="letter">\n${this.children(n, (c) => this.block(c))}\n</div>`;
       case 'monospace':
-        return `<pre${id}><code>${escapeXml(n.textContent)}</code></pre>`;
+        return `<pre${id}><code>${this.inline(n)}</code></pre>`;
       case 'table':
         return `<table${id}>\n<tbody>\n${this.children(n, (r) => `<tr>${this.children(r, (c) => this.cell(c))}</tr>`)}\n</tbody>\n</table>`;
       default:
@@ -110,17 +114,18 @@ export class SectionWriter {
 
   private verseLine(n: Node): string {
     const indent = Number(n.attrs.indent);
-    return `<p${attr('id', n.attrs.id as string)} class="line${indent ? ` in${Math.min(indent, 4)}` : ''}">${this.inline(n)}</p>`;
+    return `<p${this.ids.attribute(n.attrs.id as string)} class="line${indent ? ` in${Math.min(indent, 4)}` : ''}">${this.inline(n)}</p>`;
   }
 
   private cell(n: Node): string {
     const tag = n.attrs.head ? 'th' : 'td';
-    const only =
-      n.childCount === 1 && n.firstChild ? this.inline(n.firstChild) : this.children(n, (c) => this.block(c));
-    return `<${tag}>${only}</${tag}>`;
+    const [only] = n.childCount === 1 ? [n.firstChild] : [];
+    return only
+      ? `<${tag}${this.ids.attribute(only.attrs.id as string)}>${this.inline(only)}</${tag}>`
+      : `<${tag}>${this.children(n, (c) => this.block(c))}</${tag}>`;
   }
 
-  private figure(n: Node): string {
+  private figure(n: Node, id: string): string {
     const picture = this.c.pictureHref(n.attrs.picture as string);
     const credit = n.attrs.credit as string;
     const caption = n.content.size > 0 || credit;
@@ -140,7 +145,7 @@ export class SectionWriter {
     const link = n.attrs.link as string;
     const linked =
       image && /^(https?|mailto):/i.test(link) ? `<a href="${escapeXml(link)}">${image}</a>` : image;
-    return `<figure${attr('id', n.attrs.id as string)}${attr('class', classes.join(' '))}>\n${linked}${words}\n</figure>`;
+    return `<figure${id}${attr('class', classes.join(' '))}>\n${linked}${words}\n</figure>`;
   }
 
   private noteBody(n: Node): string {
@@ -148,10 +153,10 @@ export class SectionWriter {
     const number = this.numbers.get(id) ?? 0;
     const body = this.children(n, (p, i) =>
       i === 0
-        ? `<p${attr('id', p.attrs.id as string)}><a href="#call-${escapeXml(id)}" role="doc-backlink">${number}</a> ${this.inline(p)}</p>`
-        : `<p${attr('id', p.attrs.id as string)}>${this.inline(p)}</p>`,
+        ? `<p${this.ids.attribute(p.attrs.id as string)}><a href="#call-${idIn(id)}" role="doc-backlink">${number}</a> ${this.inline(p)}</p>`
+        : `<p${this.ids.attribute(p.attrs.id as string)}>${this.inline(p)}</p>`,
     );
-    return `<aside id="note-${escapeXml(id)}" epub:type="footnote" role="doc-footnote">\n${body}\n</aside>`;
+    return `<aside${this.ids.own(`note-${idIn(id)}`)} epub:type="footnote" role="doc-footnote">\n${body}\n</aside>`;
   }
 
   /** Inline content, with the marks of print pages where they begin. */
@@ -161,7 +166,7 @@ export class SectionWriter {
     let at = 0;
     const flush = (until: number): void => {
       while (pages.length > 0 && (pages[0] as PageMark).offset <= until)
-        out.push(pageMark((pages.shift() as PageMark).label));
+        out.push(this.mark((pages.shift() as PageMark).label));
     };
     block.forEach((n) => {
       if (n.isText) {
@@ -170,17 +175,21 @@ export class SectionWriter {
         flush(at);
         while (pages.length > 0 && (pages[0] as PageMark).offset < at + text.length) {
           const cut = (pages[0] as PageMark).offset - at;
-          out.push(this.marked(escapeXml(text.slice(from, cut)), n.marks));
+          out.push(this.withMarks(escapeXml(text.slice(from, cut)), n.marks));
           from = cut;
           flush(at + cut);
         }
-        out.push(this.marked(escapeXml(text.slice(from)), n.marks));
+        out.push(this.withMarks(escapeXml(text.slice(from)), n.marks));
       } else if (n.type.name === 'lineBreak') out.push('<br/>');
       else if (n.type.name === 'note') {
         flush(at);
-        const ref = escapeXml(n.attrs.ref as string);
+        const ref = n.attrs.ref as string;
+        const number = this.numbers.get(ref) ?? '*';
+        // A call whose note the section does not have leads nowhere.
         out.push(
-          `<a id="call-${ref}" href="#note-${ref}" epub:type="noteref" role="doc-noteref">${this.numbers.get(n.attrs.ref as string) ?? '*'}</a>`,
+          this.noted.has(ref)
+            ? `<a${this.ids.own(`call-${idIn(ref)}`)} href="#note-${idIn(ref)}" epub:type="noteref" role="doc-noteref">${number}</a>`
+            : `<sup>${number}</sup>`,
         );
       }
       at += n.nodeSize;
@@ -189,7 +198,12 @@ export class SectionWriter {
     return out.join('');
   }
 
-  private marked(text: string, marks: readonly Mark[]): string {
+  private mark(label: string): string {
+    this.marked.push(label);
+    return pageMark(label);
+  }
+
+  private withMarks(text: string, marks: readonly Mark[]): string {
     if (text === '') return '';
     let out = text;
     for (const m of [...marks].reverse()) {
@@ -234,6 +248,20 @@ export class SectionWriter {
     }
     return out;
   }
+}
+
+/** Blocks that bear no id in a file: what stands within others and is never pointed to. */
+const UNNAMED = new Set(['item', 'row', 'cell', 'stanza', 'noteBody']);
+
+/** Ids of the blocks of a text that `SectionWriter` gives their own elements. */
+export function anchorsOf(doc: Node): Set<string> {
+  const ids = new Set<string>();
+  doc.descendants((n) => {
+    const id = n.attrs.id as string | undefined;
+    if (id && !UNNAMED.has(n.type.name)) ids.add(id);
+    return !n.isTextblock;
+  });
+  return ids;
 }
 
 export const pageMark = (label: string): string =>

@@ -18,7 +18,7 @@ export function readMarkdown(text: string): Outcome<RawManuscript> {
     extensions: [gfmFootnote(), gfmStrikethrough(), gfmTable()],
     htmlExtensions: [gfmFootnoteHtml({ clobberPrefix: '' }), gfmStrikethroughHtml(), gfmTableHtml()],
   });
-  const read = readHtml(withoutNotesHeading(html));
+  const read = readHtml(struck(withoutNotesHeading(html)));
   if (!read.ok || !head) return read;
   const of = (key: string): string =>
     new RegExp(`^${key}:\\s*(.+)$`, 'im')
@@ -31,6 +31,9 @@ export function readMarkdown(text: string): Outcome<RawManuscript> {
   m.language = of('lang(?:uage)?') || m.language;
   return read;
 }
+
+/** Text struck through is text; `del` in a page is what an editor has taken out. */
+const struck = (html: string): string => html.replace(/<(\/?)del>/g, '<$1s>');
 
 /** The library heads its notes for screen readers; that is not the author's word. */
 const withoutNotesHeading = (html: string): string =>

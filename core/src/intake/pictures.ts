@@ -1,5 +1,5 @@
 /** Pictures of a manuscript: each kept once, and a caution for those that a book cannot use. */
-import { pictureInfo } from '../base';
+import { fnvOf, pictureInfo } from '../base';
 import type { RawManuscript } from './raw';
 
 export class PictureShelf {
@@ -45,9 +45,4 @@ export class PictureShelf {
 }
 
 /** Equal pictures are told by length and a sum over their bytes. */
-function fingerprint(b: Uint8Array): string {
-  let h = 2166136261;
-  for (let i = 0; i < b.length; i += 1 + (b.length >> 16))
-    h = Math.imul(h ^ (b[i] as number), 16777619) >>> 0;
-  return `${b.length}-${h}`;
-}
+const fingerprint = (b: Uint8Array): string => `${b.length}-${fnvOf(b, 1 + (b.length >> 16))}`;

@@ -1,5 +1,5 @@
 /** A manuscript's bytes to a book, with everything that was decided on the way and why. */
-import { countWords, done, pictureInfo, type Finding, type Outcome } from '../base';
+import { countWords, digestOfBytes, done, pictureInfo, type Finding, type Outcome } from '../base';
 import { newBook, schema, type Arrival, type Book, type Picture, type Section } from '../book';
 import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assemble';
@@ -41,11 +41,11 @@ export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outc
   const read = await readRaw(bytes, name);
   if (!read.ok) return read;
   const source = sourceText(bytes, formatOf(bytes, name), decodeText);
-  return done(toBook(read.value, source));
+  return done(toBook(read.value, source, digestOfBytes(bytes)));
 }
 
-/** `source`: the file's text by another way than its reader's; null where there is none. */
-export function toBook(read: RawManuscript, source: string | null = null): Intake {
+/** `source`: the file's text by another way than its reader's; null where there is none. `id`: the book's own. */
+export function toBook(read: RawManuscript, source: string | null = null, id = 'book'): Intake {
   const { blocks, removed, joined } = withoutFurniture(read);
   const m: RawManuscript = { ...read, blocks };
   const headings = recogniseHeadings(m.blocks);
@@ -87,7 +87,7 @@ export function toBook(read: RawManuscript, source: string | null = null): Intak
     });
     files.set(f.id, f.bytes);
   }
-  const book = newBook('book', record, sections, pictures);
+  const book = newBook(id, record, sections, pictures);
   const account = accountOf(source, wordsOfRaw(read), sections, a.setAside, titlePage.kept);
   return {
     book,

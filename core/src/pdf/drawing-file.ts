@@ -1,14 +1,17 @@
 /** A drawing as a PDF of one page: boxes by the trim, inks as the press wants them. */
+import { literal } from './strings';
 import { PDFContext, PDFHexString, PDFString, PDFWriter, type PDFDict, type PDFRef } from 'pdf-lib';
 import { ptString, type Mp } from '../base';
 import { Bytes, pageContent } from './content';
 import type { Box, Colour, Drawing } from './drawing';
-import { asVersion, fileId, image, type PdfPicture } from './file';
+import { asVersion, fileIds, image, type PdfPicture } from './file';
 import { FontUse, writeFont, type FontTools } from './font';
 import { mark, VERSION } from './standards';
 
 export interface DrawingFile {
   kind: 'x-1a' | 'plain';
+  /** What the file is of: the title's own id, the edition, the kind of file. */
+  identity: string;
   title: string;
   author: string;
   language: string;
@@ -52,7 +55,7 @@ export async function drawingFile(d: Drawing, tools: FontTools, file: DrawingFil
   const catalog = context.obj({
     Type: 'Catalog',
     Pages: pagesRef,
-    Lang: PDFString.of(file.language),
+    Lang: literal(file.language),
     ViewerPreferences: { DisplayDocTitle: true },
   } as never) as unknown as PDFDict;
   const info = context.obj({
@@ -60,12 +63,11 @@ export async function drawingFile(d: Drawing, tools: FontTools, file: DrawingFil
     Creator: PDFString.of('Pagina'),
     Trapped: 'False',
   });
-  const id = fileId(context.largestObjectNumber, file.title, file.date, d.width, d.height);
-  mark(context, catalog, info, { ...file, id });
+  const ids = fileIds(file.identity, context.largestObjectNumber, file.title, file.date, d.width, d.height);
+  mark(context, catalog, info, { ...file, id: ids.own });
   context.trailerInfo.Root = context.register(catalog);
   context.trailerInfo.Info = context.register(info);
-  const hex = PDFHexString.of(id);
-  context.trailerInfo.ID = context.obj([hex, hex]);
+  context.trailerInfo.ID = context.obj([PDFHexString.of(ids.lasting), PDFHexString.of(ids.own)]);
   return asVersion(VERSION[file.kind], await PDFWriter.forContext(context, Infinity).serializeToBuffer());
 }
 

@@ -13,7 +13,7 @@ import {
   type PDFDict,
   type PDFRef,
 } from 'pdf-lib';
-import { ptString, type Mp } from '../base';
+import { digestOf, ptString, type Mp } from '../base';
 import { DisplayIndex, displayList, type DrawnPage } from '../compose';
 import { authorsLine, type BookRecord } from '../record';
 import { WordCopy, type FaceCard, type WordsPart } from '../type';
@@ -30,6 +30,7 @@ import {
 } from './screen';
 import { spotsOf, type PageSpots } from './spots';
 import { mark, VERSION, type PdfKind } from './standards';
+import { literal } from './strings';
 
 /** A picture in the form in which the file carries it. */
 export interface PdfPicture {
@@ -45,6 +46,8 @@ export interface PdfPicture {
 /** What closes a file once all its pages have been written. */
 export interface PrintPdfEnd {
   record: BookRecord;
+  /** What the file is of: the title's own id, the edition, the kind of file. */
+  identity: string;
   /** ISO date that the file carries; '' for none. */
   date: string;
   /** The pages by the numbers under which they were written, in the order of the book. */
@@ -179,7 +182,7 @@ async function writeFile(file: WholeFile): Promise<Uint8Array> {
     Type: 'Catalog',
     Pages: pagesRef,
     PageLabels: { Nums: pageLabels(file.firstArabic, file.cover !== null) },
-    Lang: PDFString.of(record.language),
+    Lang: literal(record.language),
     ViewerPreferences: { DisplayDocTitle: true },
     PageLayout: 'TwoPageRight',
   } as never) as unknown as PDFDict;
@@ -189,20 +192,19 @@ async function writeFile(file: WholeFile): Promise<Uint8Array> {
     Trapped: 'False',
   });
   const title = fullTitle(record);
-  const id = fileId(context.largestObjectNumber, kids.length, title, date);
+  const ids = fileIds(file.identity, context.largestObjectNumber, kids.length, title, date);
   mark(context, catalog, info, {
     kind: file.kind,
     title,
     author: authorsLine(record),
     language: record.language,
     date,
-    id,
+    id: ids.own,
   });
   if (file.screen) lead(context, catalog, pages, file, file.screen);
   context.trailerInfo.Root = context.register(catalog);
   context.trailerInfo.Info = context.register(info);
-  const hex = PDFHexString.of(id);
-  context.trailerInfo.ID = context.obj([hex, hex]);
+  context.trailerInfo.ID = context.obj([PDFHexString.of(ids.lasting), PDFHexString.of(ids.own)]);
   return asVersion(VERSION[file.kind], await PDFWriter.forContext(context, Infinity).serializeToBuffer());
 }
 
@@ -279,17 +281,17 @@ function lead(
 
 const fullTitle = (r: BookRecord): string => (r.subtitle ? `${r.title}: ${r.subtitle}` : r.title);
 
-/** A file identifier that depends on the book alone (§14.4 asks for one; it need not be random). */
-export function fileId(...parts: (string | number)[]): string {
-  const text = parts.join('|');
-  return [1, 2, 3, 4]
-    .map((seed) => {
-      let h = (2166136261 ^ seed) >>> 0;
-      for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 16777619) >>> 0;
-      return h.toString(16).padStart(8, '0');
-    })
-    .join('');
-}
+/**
+ * The two identifiers of a file (§14.4): one that stays through all its versions, and one of this version. They come from
+ * what the file is of, not from chance, so that the same book gives the same bytes.
+ */
+export const fileIds = (
+  identity: string,
+  ...version: (string | number)[]
+): { lasting: string; own: string } => ({
+  lasting: digestOf(identity),
+  own: digestOf([identity, ...version].join('|')),
+});
 
 /** Roman front matter and arabic body as page labels (§12.4.2). */
 function pageLabels(firstArabic: number, cover: boolean): unknown[] {

@@ -1,5 +1,6 @@
 /** Fonts as a file needs them: Type 0 with an embedded TrueType subset, widths, and what each glyph spells. */
 import { PDFHexString, PDFName, PDFNumber, type PDFContext, type PDFRef } from 'pdf-lib';
+import { fnvOf } from '../base';
 import type { FaceCard, Subsetter } from '../type';
 
 /** A TrueType face has no more glyphs than this. */
@@ -67,8 +68,7 @@ export interface FontTools {
 
 /** Six capitals before a subset's name (ISO 32000-1 §9.6.4); made from its glyphs, so that equal files stay equal. */
 function subsetTag(glyphs: readonly number[]): string {
-  let h = 2166136261;
-  for (const g of glyphs) h = Math.imul(h ^ g, 16777619) >>> 0;
+  let h = fnvOf(glyphs);
   let tag = '';
   for (let i = 0; i < 6; i++) {
     tag += String.fromCharCode(65 + (h % 26));

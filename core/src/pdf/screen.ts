@@ -2,7 +2,8 @@
  * What a file for the screen has beyond the printer's: bookmarks (ISO 32000-1 §12.3.3), links (§12.5.6.5), and the
  * structure of the text (§14.7, §14.8), so that it can be read aloud and in order.
  */
-import { PDFHexString, PDFName, PDFString, type PDFContext, type PDFDict, type PDFRef } from 'pdf-lib';
+import { PDFHexString, PDFName, type PDFContext, type PDFDict, type PDFRef } from 'pdf-lib';
+import { literal } from './strings';
 import type { Mp } from '../base';
 
 /** A role in the structure, with the id of the element that bears it; elements of the same id are one. */
@@ -221,10 +222,7 @@ export function annotations(
     });
     if (place) dict.set(PDFName.of('Dest'), context.obj([place.page, 'XYZ', null, place.top, null] as never));
     else
-      dict.set(
-        PDFName.of('A'),
-        context.obj({ S: 'URI', URI: PDFString.of(encodeURI(decodeSafely(s.target))) }),
-      );
+      dict.set(PDFName.of('A'), context.obj({ S: 'URI', URI: literal(encodeURI(decodeSafely(s.target))) }));
     refs.push(context.register(dict));
   }
   return refs;

@@ -3,10 +3,11 @@
  * already. Open addressing, at most half full; the hash is FNV-1a over UTF-16 units, which whoever looks for the end of a
  * word takes on the way (`HASH`, `PRIME`).
  */
+import { FNV_BASIS, FNV_PRIME } from '../base';
 import type { Word } from './style';
 
-export const HASH = 0x811c9dc5 | 0;
-export const PRIME = 0x01000193;
+export const HASH = FNV_BASIS | 0;
+export const PRIME = FNV_PRIME;
 
 export function hashOf(text: string, from = 0, to = text.length): number {
   let h = HASH;

@@ -12,7 +12,7 @@ import {
 } from 'react';
 import { toast } from 'sonner';
 import type { Finding, Place } from '@pagina/core/base';
-import { checkBook } from '@pagina/core/check';
+import { checkBook, missingGlyphs } from '@pagina/core/check';
 import { Stopped } from '@/ui/Stopped';
 import { Composer } from './composer';
 import { TitleSession, type Snapshot } from './session';
@@ -126,15 +126,11 @@ function Checks({ children }: { children: ReactNode }) {
     return () => clearTimeout(timer);
   }, [book]);
   const found = useMemo(() => {
-    const list = seen ? checkBook(seen) : [];
-    for (const m of composed?.missing ?? [])
-      list.push({
-        rule: 'type/missing-glyph',
-        severity: 'blocker',
-        message: `No face has the character ${m.char}.`,
-        place: { section: m.section, block: m.block },
-      });
-    return list;
+    const missing = (composed?.missing ?? []).map(({ char, section, block }) => ({
+      char,
+      place: { section, block },
+    }));
+    return [...(seen ? checkBook(seen) : []), ...missingGlyphs(missing)];
   }, [seen, composed]);
   return <FoundContext.Provider value={found}>{children}</FoundContext.Provider>;
 }

@@ -7,6 +7,8 @@
  * a novel has two hundred thousand words, and nearly always all of them are there.
  */
 
+import { FNV_PRIME } from '../../base';
+
 export interface Words {
   text: string;
   count: number;
@@ -73,7 +75,7 @@ export function wordsIn(text: string): Words {
     }
     if (kind === 0) continue;
     // FNV-1a (Fowler, Noll, Vo) and a second one with another prime.
-    low = Math.imul(low ^ kind, 16_777_619) + 1;
+    low = Math.imul(low ^ kind, FNV_PRIME) + 1;
     high = Math.imul(high ^ kind, 2_654_435_761) + 1;
   }
   end(text.length);

@@ -171,7 +171,9 @@ function markdownText(text: string): string {
     micromark(body, {
       extensions: [gfmFootnote(), gfmStrikethrough(), gfmTable()],
       htmlExtensions: [gfmFootnoteHtml(), gfmStrikethroughHtml(), gfmTableHtml()],
-    }).replace(/<h2 id="footnote-label"[^>]*>.*?<\/h2>/, ''),
+    })
+      .replace(/<h2 id="footnote-label"[^>]*>.*?<\/h2>/, '')
+      .replace(/<(\/?)del>/g, '<$1s>'),
   );
 }
 

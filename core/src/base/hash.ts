@@ -1,0 +1,29 @@
+/** FNV-1a (G. Fowler, L. C. Noll, K.-P. Vo): quick sums that tell one text from another, not a secret from a guess. */
+export const FNV_BASIS = 0x811c9dc5;
+export const FNV_PRIME = 0x01000193;
+
+/** Over UTF-16 units. */
+export function fnv(text: string, basis = FNV_BASIS): number {
+  let h = basis | 0;
+  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), FNV_PRIME);
+  return h >>> 0;
+}
+
+/** Over every `step`th of a list of numbers. */
+export function fnvOf(list: ArrayLike<number>, step = 1, basis = FNV_BASIS): number {
+  let h = basis | 0;
+  for (let i = 0; i < list.length; i += step) h = Math.imul(h ^ (list[i] as number), FNV_PRIME);
+  return h >>> 0;
+}
+
+const BASES = [1, 2, 3, 4].map((seed) => FNV_BASIS ^ Math.imul(seed, 0x9e3779b9));
+const hex = (n: number): string => n.toString(16).padStart(8, '0');
+
+/** 32 hexadecimal digits that depend on a text alone. */
+export const digestOf = (text: string): string => BASES.map((basis) => hex(fnv(text, basis))).join('');
+export const digestOfBytes = (bytes: Uint8Array): string =>
+  BASES.map((basis) => hex(fnvOf(bytes, 1, basis))).join('');
+
+/** A digest in the form of a UUID (RFC 9562 §5.8, version 8). */
+export const uuidOf = (digest: string): string =>
+  `${digest.slice(0, 8)}-${digest.slice(8, 12)}-8${digest.slice(13, 16)}-a${digest.slice(17, 20)}-${digest.slice(20, 32)}`;

@@ -1,0 +1,27 @@
+/** Characters that no face of the interior has: a finding for each block that holds some, with all of them. */
+import type { Finding, Place } from '../base';
+
+const MOST = 12;
+
+export function missingGlyphs(missing: readonly { char: string; place: Place }[]): Finding[] {
+  const byBlock = new Map<string, { chars: Map<string, number>; place: Place }>();
+  for (const { char, place } of missing) {
+    const key = `${place.section}#${place.block ?? ''}`;
+    const known = byBlock.get(key) ?? { chars: new Map<string, number>(), place };
+    known.chars.set(char, (known.chars.get(char) ?? 0) + 1);
+    byBlock.set(key, known);
+  }
+  return [...byBlock.values()].map(({ chars, place }) => {
+    const shown = [...chars.keys()].slice(0, MOST).join(' ');
+    const more = chars.size > MOST ? ` and ${chars.size - MOST} more` : '';
+    const times = [...chars.values()].reduce((n, k) => n + k, 0);
+    return {
+      rule: 'type/missing-glyph',
+      severity: 'blocker',
+      message: `${chars.size === 1 ? 'This character prints' : 'These characters print'} as ${times === 1 ? 'a box' : 'boxes'}, because no face has ${chars.size === 1 ? 'it' : 'them'}: ${shown}${more}.`,
+      why: 'Readers of the printed book would see a box instead. The ebook is not affected: reading systems have faces of their own.',
+      remedy: 'Write it in other letters, or add it as a picture.',
+      place,
+    };
+  });
+}
