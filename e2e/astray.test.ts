@@ -21,7 +21,7 @@ it('leads from a title that is gone, and from an address that never was, to all 
   await page.getByText('This title no longer exists.').waitFor();
   await toTitles();
   await page.goto(`${address()}/nowhere`);
-  await page.getByText('There is no such page.').waitFor();
+  await page.getByText('This page doesn’t exist.').waitFor();
   await toTitles();
 });
 

@@ -59,7 +59,7 @@ it('sets what is pointed at, and takes it back', async () => {
   await saved(page);
   await page.getByLabel('Size of the title').fill('5 in');
   await page.keyboard.press('Enter');
-  await page.getByText('That is more or less than can be set here.').waitFor();
+  await page.getByText('That is outside the range for this setting.').waitFor();
   await page.keyboard.press('Escape');
   await redrawn(() => page.getByRole('button', { name: 'Undo' }).click());
   await part('Back text').click();

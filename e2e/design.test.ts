@@ -92,7 +92,7 @@ describe('the specimen', () => {
     await page.getByText('Write a length, such as 11 pt').waitFor();
     await field.fill('400pt');
     await field.press('Enter');
-    await page.getByText('That is more or less than can be set here.').waitFor();
+    await page.getByText('That is outside the range for this setting.').waitFor();
     await field.press('Escape');
     expect(await field.inputValue()).toBe('42.52 pt');
     await field.press('ArrowDown');
@@ -131,20 +131,20 @@ describe('an interior', () => {
     expect(rows).toEqual([
       'Pages',
       'Spine',
-      'Printing a copy',
+      'Printing cost a copy',
       'Lowest list price',
       'Characters a line',
       'Lines a page',
       'Loose lines',
-      'Divided words',
+      'Hyphenated words',
     ]);
     expect(await new AxeBuilder(page).violations()).toEqual([]);
     await reset(() => page.getByRole('button', { name: 'Take this design' }).click());
     expect(await edition()).toMatchObject({ interior: 'Marram', design: { from: {}, set: {} } });
   });
   it('is given to the ebook, which looks otherwise until then', async () => {
-    await page.getByRole('button', { name: 'Give it to the ebook' }).click();
-    await page.getByRole('button', { name: 'Give it to the ebook' }).waitFor({ state: 'detached' });
+    await page.getByRole('button', { name: 'Use for the ebook too' }).click();
+    await page.getByRole('button', { name: 'Use for the ebook too' }).waitFor({ state: 'detached' });
     await saved(page);
     const { editions } = (await serverBook(id)).book as unknown as { editions: Print[] };
     expect(editions.map((e) => e.interior)).toEqual(['Marram', 'Marram']);
@@ -209,7 +209,7 @@ it('a design of one’s own is kept and used in another title', async () => {
 it('a trim of one’s own is there in another title, until its name is forgotten', async () => {
   await page.getByRole('button', { name: 'Trim and margins' }).click();
   await page.getByLabel('Trim', { exact: true }).selectOption({ label: 'Pocket, 140 × 210 mm' });
-  await page.getByRole('button', { name: 'Forget the name' }).click();
+  await page.getByRole('button', { name: 'Delete the name' }).click();
   await page.getByText('Your own: Pocket').waitFor({ state: 'detached' });
   expect(await page.getByLabel('Trim', { exact: true }).inputValue()).toBe('140 × 210 mm');
 });

@@ -47,14 +47,14 @@ describe('find and replace', () => {
     expect(await new AxeBuilder(page).violations()).toEqual([]);
   });
   it('replaces one, with its emphasis, and all with one undo', async () => {
-    await page.getByLabel('Put in its place').fill('ferry');
+    await page.getByLabel('Replace with').fill('ferry');
     await page.locator('[data-found]').nth(1).getByRole('button', { name: 'Replace', exact: true }).click();
     await waitText(/"text":"ferry","marks|"emphasis"\}\],"text":"ferry"/);
     await page.getByLabel('Whole words').uncheck();
     await status().getByText('3 places in 2 sections').waitFor();
     await page.getByRole('button', { name: 'Replace all' }).click();
     await waitText(/A ferry came/);
-    await status().getByText('It is nowhere in the book.').waitFor();
+    await status().getByText('Not found in the book.').waitFor();
     expect(await texts()).toMatch(/ferrys, and a lifeferry/);
     await page.getByRole('button', { name: 'Undo' }).first().click();
     await waitText(/Boats, and a lifeboat/);
@@ -67,7 +67,7 @@ describe('find and replace', () => {
       .getByText(/The pattern cannot be read/)
       .waitFor();
     await page.getByLabel('Find', { exact: true }).fill('(Boats), and a (\\w+)');
-    await page.getByLabel('Put in its place').fill('$2, and $1');
+    await page.getByLabel('Replace with').fill('$2, and $1');
     await status().getByText('1 place in 1 section').waitFor();
     await page.getByRole('button', { name: 'Replace all' }).click();
     await waitText(/lifeboat, and Boats/);

@@ -148,7 +148,7 @@ describe('the intake sheet', () => {
     expect(await kinds(page)).toEqual(found);
     await page.reload();
     await page.waitForSelector('tr[data-section]');
-    await page.getByRole('button', { name: 'As it was read' }).click();
+    await page.getByRole('button', { name: 'How it was read' }).click();
     await page.waitForSelector('[data-intake]');
     await page.getByRole('button', { name: 'Back to the running order' }).click();
     await page.waitForSelector('tr[data-section]');
@@ -161,7 +161,7 @@ describe('the intake sheet', () => {
     await page.waitForURL(/\/manuscript$/);
     await page.goto(page.url().replace('manuscript', 'order'));
     await page.waitForSelector('tr[data-section]');
-    expect(await page.getByRole('button', { name: 'As it was read' }).count()).toBe(0);
+    expect(await page.getByRole('button', { name: 'How it was read' }).count()).toBe(0);
     expect(errors).toEqual([]);
   });
 });

@@ -105,7 +105,7 @@ describe('styles of paragraphs', () => {
   it('give a quotation its attribution, and say why not elsewhere', async () => {
     await caret(0);
     await style('Attribution');
-    await page.getByText('An attribution stands below a quotation or verse, once.').waitFor();
+    await page.getByText('An attribution goes below a quotation or verse, once.').waitFor();
     await style('Quotation');
     expect((await types())[0]).toBe('quotation');
     await caret(1);
@@ -167,11 +167,11 @@ describe('words', () => {
     await page.getByLabel('Kind of link').selectOption('shop');
     await page.getByLabel('ISBN of the book').fill('978-92-95055-12-5');
     await page.getByRole('button', { name: 'Change', exact: true }).click();
-    await page.getByText('That is no ISBN.').waitFor();
+    await page.getByText('This isn’t a valid ISBN.').waitFor();
     await page.getByLabel('ISBN of the book').fill('978-92-95055-12-4');
     await page.getByRole('button', { name: 'Change', exact: true }).click();
     expect(await link()).toEqual({ kind: 'shop', target: '9789295055124' });
-    await page.getByRole('button', { name: 'Take away' }).click();
+    await page.getByRole('button', { name: 'Remove' }).click();
     expect(await link()).toBeUndefined();
   });
   it('are entered in the index and said to be in another language', async () => {
@@ -228,7 +228,7 @@ describe('tables', () => {
       await table.locator('tr').first().locator('th').count(),
     ]).toEqual([4, 4]);
     await page.getByRole('button', { name: 'Delete column' }).click();
-    await page.getByRole('button', { name: 'Heads in the first row' }).click();
+    await page.getByRole('button', { name: 'Header row' }).click();
     expect(await table.locator('th').count()).toBe(0);
     await page.getByRole('button', { name: 'Delete the table' }).click();
     expect(await table.count()).toBe(0);
@@ -290,13 +290,13 @@ describe('pictures', () => {
     await expect.poll(figure).toMatchObject({ place: 'here', beside: 'right' });
     await page.getByLabel('Width, as a share of the measure').fill('80');
     await expect.poll(() => page.getByLabel('Text beside the picture').isDisabled()).toBe(true);
-    await page.getByLabel('Where the picture stands').selectOption('spread');
+    await page.getByLabel('Position of the picture').selectOption('spread');
     await expect.poll(figure).toMatchObject({ place: 'spread' });
     // Its credit wants room, which there is none over a page's edges.
-    await page.getByText('within the margins, for its caption').waitFor();
-    await page.getByLabel('Where the picture stands').selectOption('foot');
+    await page.getByText('within the margins, to leave room for the caption').waitFor();
+    await page.getByLabel('Position of the picture').selectOption('foot');
     await expect.poll(figure).toMatchObject({ place: 'foot' });
-    await page.getByLabel('Where the picture stands').selectOption('here');
+    await page.getByLabel('Position of the picture').selectOption('here');
     await page.getByLabel('Width, as a share of the measure').fill('60');
     const dropped = await page.evaluateHandle(
       (bytes) => {

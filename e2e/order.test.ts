@@ -49,7 +49,7 @@ describe('many sections', () => {
     await page.getByRole('button', { name: 'Undo' }).first().click();
     await expect.poll(depths).toEqual(['1', '2', '3', '4', '5', '6', '7', '8']);
   });
-  it('are chosen, gathered, moved, put in and taken out by keyboard alone', async () => {
+  it('are chosen, gathered, moved, put in and deleted by keyboard alone', async () => {
     await ledger().focus();
     await row('Tide 1').click();
     await ledger().focus();
@@ -130,9 +130,7 @@ describe('particulars', () => {
     await row('Chapter Four').waitFor();
   });
   it('call in a copyright page that keeps up with its clauses until it is written by hand', async () => {
-    const absent = page
-      .locator('tr', { hasText: 'Copyright page' })
-      .getByRole('button', { name: 'Call it in' });
+    const absent = page.locator('tr', { hasText: 'Copyright page' }).getByRole('button', { name: 'Add it' });
     if (await absent.isVisible()) await absent.click();
     await page.locator('tr[data-kind="copyright-page"]').click();
     await page.locator('[data-made="record"]').waitFor();

@@ -41,9 +41,9 @@ it('sends the book, and shows it from received to on sale as the shop’s days p
   await station(page, id, 'outlets');
   await page.getByRole('button', { name: /Send the ebook/ }).click();
   await page.waitForSelector('[data-listing="received"]');
-  await page.getByRole('button', { name: 'One day on' }).click();
+  await page.getByRole('button', { name: 'Advance one day' }).click();
   await page.waitForSelector('[data-listing="with the shop"]');
-  await page.getByRole('button', { name: 'Three days on' }).click();
+  await page.getByRole('button', { name: 'Advance three days' }).click();
   await page.waitForSelector('[data-listing="on sale"]');
   expect(await page.locator('[data-listing]').textContent()).toMatch(/lanternquay\.example\/book\/lq-\d+/);
   expect(await page.getByRole('button', { name: /Send the ebook/ }).isDisabled()).toBe(true);

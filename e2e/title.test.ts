@@ -77,7 +77,7 @@ describe('titles', () => {
     await bringIn(page, 'The Causeway again.epub', bytes);
     expect(await kinds(page)).toEqual(expect.arrayContaining(['part', 'chapter', 'acknowledgements']));
     await page.goto(`${address()}/titles`);
-    await page.getByRole('button', { name: 'Bring in a manuscript' }).waitFor();
+    await page.getByRole('button', { name: 'Import a manuscript' }).waitFor();
     await page.evaluate(() => {
       const data = new DataTransfer();
       data.setData(
@@ -172,7 +172,7 @@ describe('the running order', () => {
     await expect.poll(() => pagesInStrip(page)).toBe(pages);
   });
   it('calls in a page that the book lacks', async () => {
-    await page.getByRole('button', { name: 'Call it in' }).first().click();
+    await page.getByRole('button', { name: 'Add it' }).first().click();
     await page.waitForSelector('tr[data-kind="half-title"]');
     await page.getByRole('button', { name: 'Undo' }).first().click();
     await page.waitForSelector('tr[data-kind="half-title"]', { state: 'detached' });
@@ -346,7 +346,7 @@ describe('the strip and the proof', () => {
     );
     expect(words).toMatch(/\bin\b/);
     await page.getByLabel('Words to find').fill('no such words at all');
-    await page.getByText('These words stand on no page.').waitFor();
+    await page.getByText('Not found in the pages.').waitFor();
     await page
       .getByRole('complementary', { name: 'Find on the pages' })
       .getByRole('button', { name: 'Close' })

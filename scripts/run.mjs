@@ -1,15 +1,28 @@
 /** Starts web, works and outlets-sim together and ends them together. `PORT` is the web's; all on 127.0.0.1. */
 import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const port = process.env.PORT ?? '3000';
+
+/** Any port that nobody listens on. */
+const freePort = () =>
+  new Promise((done) => {
+    const server = createServer();
+    server.listen(0, '127.0.0.1', () => {
+      const found = String(server.address().port);
+      server.close(() => done(found));
+    });
+  });
 const env = {
   ...process.env,
   PAGINA_ROOT: root,
   PAGINA_DATA: process.env.PAGINA_DATA ?? resolve(root, 'var'),
+  // A second Pagina on the same machine has shops of its own.
+  OUTLET_PORT: process.env.OUTLET_PORT ?? (await freePort()),
   NEXT_TELEMETRY_DISABLED: '1',
   NODE_ENV: 'production',
 };

@@ -1,6 +1,6 @@
 /** Installs what is missing: npm packages, and (for tests) Debian's Chromium, qpdf, poppler-utils and a Java runtime. */
 import { execFileSync, spawnSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -8,8 +8,21 @@ const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const has = (command) => spawnSync('sh', ['-c', `command -v ${command}`]).status === 0;
 const say = (words) => console.log(words);
 
+/** npm notes what it has installed beside the packages: a lock file that has changed since wants another installation. */
+function isInstalled() {
+  const noted = resolve(root, 'node_modules/.package-lock.json');
+  if (!existsSync(noted) || !existsSync(resolve(root, 'node_modules/next/package.json'))) return false;
+  const wanted = JSON.parse(readFileSync(resolve(root, 'package-lock.json'), 'utf8')).packages;
+  const found = JSON.parse(readFileSync(noted, 'utf8')).packages;
+  // Links are the project's own folders; optional packages are for other machines.
+  return Object.entries(wanted).every(
+    ([path, p]) =>
+      !path.startsWith('node_modules/') || p.link || p.optional || found[path]?.version === p.version,
+  );
+}
+
 export function packages() {
-  if (existsSync(resolve(root, 'node_modules/next/package.json'))) return;
+  if (isInstalled()) return;
   say('Installing packages …');
   execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: 'inherit' });
 }

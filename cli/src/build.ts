@@ -11,7 +11,8 @@ import {
   typeSource,
   type BookFile,
 } from '@pagina/make';
-import { readInput, Unusable, unusable, writeOutput, type Options } from './main';
+import { readInput, Unusable, unusable, writeOutput } from './files';
+import type { Options } from './options';
 import { manuscript } from './manuscript';
 
 const FORMS = ['print', 'screen', 'cover', 'reflow', 'manuscript'] as const;

@@ -1,7 +1,8 @@
 import { bySeverity, type Finding, type Outcome } from '@pagina/core/base';
 import { checkBook, checkEpub, checkPdf } from '@pagina/core/check';
 import { readBookFile } from '@pagina/make';
-import { readInput, unusable, type Options } from './main';
+import { readInput, unusable } from './files';
+import type { Options } from './options';
 import { manuscript } from './manuscript';
 
 /** Checks files, each by its kind. Exit 1 where any has a blocker. */

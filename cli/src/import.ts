@@ -2,7 +2,8 @@ import { depthOf } from '@pagina/core/book';
 import { wordsOfSection, type Intake } from '@pagina/core/intake';
 import { headingsOf } from '@pagina/core/order';
 import { writeBookFile } from '@pagina/make';
-import { readInput, unusable, writeOutput, type Options } from './main';
+import { readInput, unusable, writeOutput } from './files';
+import type { Options } from './options';
 import { manuscript } from './manuscript';
 
 /** Reads a manuscript and prints what was found; `--out` keeps the book as JSON. */

@@ -1,54 +1,12 @@
 /** bin/pagina: import, build and check from the command line. Exit 0 done; 1 blockers; 2 unusable input or arguments. */
-import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import type { Refusal } from '@pagina/core/base';
+import { Unusable } from './files';
+import { OPTIONS, type Options } from './options';
 
 const USAGE = `pagina import FILE [--out BOOK.json] [--json]
 pagina build FILE|BOOK.json --edition print|screen|cover|reflow|manuscript --out FILE [--interior NAME] [--trim 5.5x8.5in]
              [--title T] [--author A] [--language en] [--isbn N] [--cover FILE] [--date ISO] [--report FILE]
 pagina check FILE... [--json]`;
-
-/** A sentence for the person at the terminal, and exit 2. */
-export class Unusable extends Error {}
-export const unusable = (r: Refusal): Unusable => new Unusable(r.message);
-
-export function readInput(path: string): Uint8Array {
-  try {
-    return readFileSync(path);
-  } catch (e) {
-    const code = (e as NodeJS.ErrnoException).code;
-    throw new Unusable(code === 'ENOENT' ? `There is no file ${path}.` : `${path} cannot be read (${code}).`);
-  }
-}
-
-/** Written beside its place and moved there, so that a file is whole or not there. */
-export function writeOutput(path: string, bytes: Uint8Array | string): void {
-  const temporary = `${path}.part-${process.pid}`;
-  try {
-    writeFileSync(temporary, bytes);
-    renameSync(temporary, path);
-  } catch (e) {
-    throw new Unusable(`${path} cannot be written (${(e as NodeJS.ErrnoException).code}).`);
-  }
-}
-
-const OPTIONS = {
-  out: { type: 'string' },
-  json: { type: 'boolean' },
-  edition: { type: 'string' },
-  interior: { type: 'string' },
-  trim: { type: 'string' },
-  title: { type: 'string' },
-  author: { type: 'string' },
-  language: { type: 'string' },
-  isbn: { type: 'string' },
-  cover: { type: 'string' },
-  date: { type: 'string' },
-  report: { type: 'string' },
-} as const;
-export type Options = {
-  [K in keyof typeof OPTIONS]?: (typeof OPTIONS)[K]['type'] extends 'boolean' ? boolean : string;
-};
 
 async function main(argv: string[]): Promise<number> {
   const [command, ...rest] = argv;

@@ -99,7 +99,7 @@ describe('parts', () => {
     expect(drawn(into)).toBe('t P(a b c d) e f');
     expect(drawn(made(into, nest(into, ['b'], 'out')))).toBe('t P(a c d) b e f');
     const refusal = nest(six(), ['b'], 'in');
-    expect(refusal.ok ? '' : refusal.refusal.message).toBe('No part stands above it that it could go into.');
+    expect(refusal.ok ? '' : refusal.refusal.message).toBe('There is no part above it to move it into.');
     expect(nest(six(), ['b'], 'out').ok).toBe(false);
   });
   it('hold only sections of the body', () => {
@@ -117,7 +117,7 @@ describe('many sections at once', () => {
     expect(drawn(made(six(), moveBy(six(), ['b', 'c'], 1)))).toBe('t a d b c e f');
     expect(drawn(made(six(), moveBy(six(), ['b', 'c'], -1)))).toBe('t b c a d e f');
     const r = moveBy(six(), ['f'], 1);
-    expect(r.ok ? '' : r.refusal.message).toBe('It is at the end of the book already.');
+    expect(r.ok ? '' : r.refusal.message).toBe('It’s already at the end of the book.');
   });
   it('change kind together and go to the matter it belongs to', () => {
     const b = made(six(), changeKind(six(), ['e', 'f'], 'afterword'));
@@ -191,7 +191,7 @@ describe('numbers', () => {
   const two = (): Book => gathered(gathered(six(), ['a', 'b', 'c'], 'P'), ['d', 'e', 'f'], 'Q');
   const numbers = (b: Book): string[] =>
     [...headingsOf(b.sections, b).values()].map((h) => h.number).filter((x) => x !== '');
-  it('count through the book, or anew in every part', () => {
+  it('count through the book, or starting again in every part', () => {
     const b = two();
     expect(numbers({ ...b, numbering: { ...b.numbering, chapters: 'arabic', chapterWord: false } })).toEqual([
       'Part I',

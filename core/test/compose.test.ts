@@ -23,7 +23,7 @@ import { book, prose, section, threeChapters } from './fixtures/books';
 import { composed } from './fixtures/composed';
 
 const set = (b: Book, cache?: ComposeCache): Promise<Composition> => composed(b, { cache });
-/** The lines of a composition as a reader sees them, hyphens of divided words taken out. */
+/** The lines of a composition as a reader sees them, hyphens of divided words deleted. */
 function linesOf(c: Composition): string[] {
   return c.pages.flatMap((page) =>
     [...sheetLines(page.body)].map((line) => {

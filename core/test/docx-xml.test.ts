@@ -74,7 +74,7 @@ describe('what nobody reads', () => {
   const said =
     '<w:p w:rsidR="00A1" w:rsidRDefault="00B2" w14:paraId="5E" xmlns:w14="urn:x"><w:pPr><w:keepNext/><w:spacing w:after="0"/><w:jc w:val="center"/></w:pPr>' +
     '<w:proofErr w:type="spellStart"/><w:r w:rsidRPr=\'00C3\'><w:rPr><w:b/><w:bCs/><w:sz w:val="24"/><w:szCs w:val="24"/><w:lang w:val="en-GB"/></w:rPr><w:t xml:space="preserve"> a &lt;w:bCs/&gt; b </w:t></w:r></w:p>';
-  it('is taken out, and all else stands as it stood', () => {
+  it('is deleted, and all else stands as it stood', () => {
     const { xml } = markParagraphs(document(said));
     expect(all(xml).map((e) => e.name)).toEqual(
       'document body p bookmarkStart pPr jc r rPr b sz t'.split(' '),

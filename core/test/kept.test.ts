@@ -77,7 +77,7 @@ interface Piece {
 }
 const doc = (pieces: readonly Piece[]): Node[] => {
   const blocks = pieces.flatMap((x) => blockOf(x.id, x.what, x.text));
-  // Notes stand after the text.
+  // Notes follow the text.
   return [
     ...blocks.filter((b) => b.type.name !== 'noteBody'),
     ...blocks.filter((b) => b.type.name === 'noteBody'),
@@ -89,7 +89,7 @@ it.each([
   { of: 'a few pages, with notes', kinds: kind, pieces: [3, 25], runs: 50 },
   { of: 'many pages, without', kinds: NO_NOTES, pieces: [90, 220], runs: 25 },
 ])(
-  'whatever is changed, taken out, put in or moved: $of',
+  'whatever is changed, deleted, put in or moved: $of',
   async ({ kinds, pieces: [least, most], runs }) => {
     const change = fc.record({
       how: fc.constantFrom('text', 'text', 'text', 'text', 'out', 'in', 'move', 'kind'),

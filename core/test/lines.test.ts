@@ -241,7 +241,7 @@ describe('total fit', () => {
   });
 });
 
-it('finds the letters of plain words as the pattern for all letters does', () => {
+it('finds the letters of plain text as the pattern for all letters does', () => {
   const sign = fc.constantFrom(
     ...'abzAQ\'\u2019"\u201c\u201d\u2018,.;!?()-\u2013\u2014\u2026/&*_1é\u00ad \u00a0',
   );

@@ -148,7 +148,7 @@ describe('sections of a second manuscript', () => {
   });
   it('are taken even when the book has nothing like them', () => {
     const r = renew(old, old, matchSections(old, old), [], newId);
-    expect(r.ok ? '' : r.refusal.message).toBe('Nothing of the new text was chosen.');
+    expect(r.ok ? '' : r.refusal.message).toBe('None of the new text was selected.');
   });
 });
 

@@ -382,7 +382,7 @@ async function write(
   });
   return done({ revision, change });
 }
-const gone = (): Outcome<never> => refused('title/gone', 'This title is no longer there.');
+const gone = (): Outcome<never> => refused('title/gone', 'This title no longer exists.');
 const partsOf = (c: Change): Change[] => (c.type === 'group' ? c.changes : [c]);
 
 export interface UndoRequest {

@@ -34,7 +34,7 @@ const MOST_DEEDS = 4;
 export async function nameVersion(store: Store, title: string, name: string): Promise<Outcome<NamedVersion>> {
   return store.write(async (tx): Promise<Outcome<NamedVersion>> => {
     const [row] = await tx.select({ revision: titles.revision }).from(titles).where(eq(titles.id, title));
-    if (!row) return refused('title/gone', 'This title is no longer there.');
+    if (!row) return refused('title/gone', 'This title no longer exists.');
     const version = { id: randomUUID(), name, revision: row.revision, at: Date.now() };
     await tx.insert(versions).values({ title, ...version });
     return done(version);
@@ -96,9 +96,9 @@ export async function changedAt(store: Store, title: string, revision: number): 
 /** The book as it was at a revision. Errors: `title/gone`, `version/none`, and what taking back refuses. */
 export async function bookAt(store: Store, title: string, revision: number): Promise<Outcome<Book>> {
   const loaded = await readTitle(store, title);
-  if (!loaded) return refused('title/gone', 'This title is no longer there.');
+  if (!loaded) return refused('title/gone', 'This title no longer exists.');
   if (revision < 0 || revision > loaded.revision)
-    return refused('version/none', 'There is no such version of this title.');
+    return refused('version/none', 'That version doesn’t exist.');
   const later = await store.db
     .select({ inverse: changes.inverse })
     .from(changes)

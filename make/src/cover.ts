@@ -8,9 +8,8 @@ import { drawingFile, type Colour, type Drawing, type PdfPicture } from '@pagina
 import { authorsLine } from '@pagina/core/record';
 import { startSubsetter } from '@pagina/core/type';
 import { typeSource } from './faces';
-import { inksOf, pressPicture } from './pictures';
+import { inksOf, pressPicture, type PictureBytes } from './pictures';
 import { wasmPath } from './places';
-import type { PictureBytes } from './print';
 
 export interface CoverMade {
   bytes: Uint8Array;

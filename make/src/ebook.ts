@@ -5,7 +5,8 @@ import { compose, type ComposeCache, type Composition } from '@pagina/core/compo
 import { writeEpub } from '@pagina/core/epub';
 import { typeSource } from './faces';
 import { fronted } from './front';
-import { stopwatch, type MakeOptions, type PictureBytes } from './print';
+import type { PictureBytes } from './pictures';
+import { stopwatch, type MakeOptions } from './print';
 
 export interface EbookMade {
   bytes: Uint8Array;

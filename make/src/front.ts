@@ -1,6 +1,6 @@
 /** The front of the cover in ebooks and files for the screen. */
 import { setsFront, type Book } from '@pagina/core/book';
-import type { PictureBytes } from './print';
+import type { PictureBytes } from './pictures';
 
 const FRONT = 'cover-front';
 

@@ -2,6 +2,9 @@
 import type { Intake } from '@pagina/core/intake';
 import type { Colour, PdfPicture } from '@pagina/core/pdf';
 
+/** Bytes of a book's picture by id; null when they are not at hand. */
+export type PictureBytes = (id: string) => Promise<Uint8Array | null> | Uint8Array | null;
+
 /** Pixels a side beyond which a picture is not decoded at full size: 12,000 × 12,000 is the most a book can want. */
 const MOST_PIXELS = 160_000_000;
 
@@ -10,7 +13,7 @@ const DENSITY = { print: 600, screen: 220, cover: 400 } as const;
 
 /**
  * A picture as the printer's file carries it, in one black. `width` is the printed width in inches; more pixels than a
- * press can use are taken out. Throws when the bytes are no picture.
+ * press can use are left out. Throws when the bytes are no picture.
  */
 export const printPicture = (bytes: Uint8Array, width: number): Promise<PdfPicture> =>
   prepared(bytes, Math.round(width * DENSITY.print), 'DeviceGray');

@@ -6,10 +6,7 @@ import type { PdfPicture } from '@pagina/core/pdf';
 import { fronted } from './front';
 import { typeSource } from './faces';
 import { openPdfFile } from './pdf-file';
-import { printPicture, screenPicture } from './pictures';
-
-/** Bytes of a book's picture by id; null when they are not at hand. */
-export type PictureBytes = (id: string) => Promise<Uint8Array | null> | Uint8Array | null;
+import { printPicture, screenPicture, type PictureBytes } from './pictures';
 
 export interface MakeOptions {
   pictures: PictureBytes;

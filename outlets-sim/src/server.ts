@@ -77,7 +77,7 @@ export function shopServer(path: string): Server {
         : say(r, 404, { message: 'No such parcel has arrived.' });
     }
     const parcel = shop.parcels.find((p) => url.pathname === `/parcels/${p.reference}`);
-    if (!parcel) return say(r, 404, { message: 'There is no such parcel.' });
+    if (!parcel) return say(r, 404, { message: 'That parcel is unknown.' });
     const events = eventsOf(shop, parcel);
     const state = events.at(-1)?.state;
     say(r, 200, {

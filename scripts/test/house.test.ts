@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { circles } from '../circles.mjs';
 import { breach } from '../rooms.mjs';
 
 const root = resolve('.');
@@ -40,4 +42,54 @@ describe('the import table', () => {
     for (const p of ['core', 'make', 'data', 'works', 'web', 'outlets-sim', 'cli']) walk(at(p));
     expect(broken).toEqual([]);
   });
+});
+
+/** Sources of all workspaces, as paths from the root. */
+function sources(): string[] {
+  const found: string[] = [];
+  const walk = (dir: string): void => {
+    for (const name of readdirSync(at(dir))) {
+      const path = `${dir}/${name}`;
+      if (/node_modules|dist|\.next/.test(name)) continue;
+      if (statSync(at(path)).isDirectory()) walk(path);
+      else if (/\.tsx?$/.test(name)) found.push(path);
+    }
+  };
+  for (const p of ['core', 'make', 'data', 'works', 'web', 'outlets-sim', 'cli', 'demo']) walk(`${p}/src`);
+  return found;
+}
+
+describe('circles of imports', () => {
+  it('are found, also by way of a third file', () => {
+    const dir = mkdtempSync(join(tmpdir(), 'circles-'));
+    writeFileSync(join(dir, 'a.ts'), "import { b } from './b';\n");
+    writeFileSync(join(dir, 'b.ts'), "export * from './c';\n");
+    writeFileSync(join(dir, 'c.ts'), "import type { A } from './a';\n");
+    writeFileSync(join(dir, 'd.ts'), "import { a } from './a';\n");
+    expect(circles(dir, ['a.ts', 'b.ts', 'c.ts', 'd.ts'])).toEqual([['a.ts', 'b.ts', 'c.ts']]);
+  });
+  it('are nowhere in the house', () => expect(circles(root, sources())).toEqual([]));
+});
+
+/** What must not come back into the words that people read: see docs/words.md. */
+const UNNATURAL: readonly RegExp[] = [
+  /taken back|take back\b/i,
+  /call(ed)? in (the|from)/i,
+  /\bas is usual\b/i,
+  /stands? in the contents/i,
+  /there is no such/i,
+  /on no page|nowhere in/i,
+  /words are divided|letters may give|capitals matter/i,
+  /any likeness|is chance\b/i,
+  /the program cannot be reached/i,
+];
+it('says nothing to people in words that were put right once', () => {
+  const found = sources()
+    .filter((f) => !f.startsWith('demo/'))
+    .flatMap((f) => {
+      // Strings and the text of elements; comments are read by others.
+      const text = readFileSync(at(f), 'utf8').replace(/\/\*[\s\S]*?\*\/|^\s*\/\/.*$/gm, '');
+      return UNNATURAL.flatMap((u) => (u.test(text) ? [`${f}: ${u.exec(text)?.[0]}`] : []));
+    });
+  expect(found).toEqual([]);
 });

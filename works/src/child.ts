@@ -75,7 +75,7 @@ async function make({
   const screen = form === 'screen';
   const sheet = form === 'cover' || form === 'template';
   const edition = book.editions.find((e) => e.id === editionId);
-  if (!edition) return { type: 'refused', message: 'That edition is no longer there.' };
+  if (!edition) return { type: 'refused', message: 'That edition no longer exists.' };
   if (sheet)
     return makeSheet(book, edition, { pictures: bytesOf, modified, empty: form === 'template' }, out);
   const findings: Finding[] = [];
@@ -139,12 +139,12 @@ async function makeSheet(
 }
 
 const MARKS: Record<string, string> = {
-  widow: 'the last line of a paragraph stands alone at its head',
-  orphan: 'the first line of a paragraph stands alone at its foot',
-  stranded: 'a heading stands without two lines after it',
-  'short-last': 'the last page of a chapter holds under four lines',
-  unlevel: 'it does not end level with the page beside it',
-  overfull: 'a line is too full',
+  widow: 'the last line of a paragraph is alone at the head of the page',
+  orphan: 'the first line of a paragraph is alone at the foot of the page',
+  stranded: 'a heading has fewer than two lines below it',
+  'short-last': 'the last page of a chapter has fewer than four lines',
+  unlevel: 'the page doesn’t end level with the facing page',
+  overfull: 'a line is too long for the measure',
 };
 
 watchOverChild();
@@ -156,7 +156,7 @@ process.once('message', (task: Task) => {
     .then(say, (e: unknown) =>
       say({
         type: 'refused',
-        message: `The file could not be worked on: ${(e as Error).message.split('\n')[0]}.`,
+        message: `The file couldn’t be made: ${(e as Error).message.split('\n')[0]}.`,
       }),
     )
     .finally(() => process.exit(0));

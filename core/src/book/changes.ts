@@ -157,7 +157,7 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       });
     case 'set-edition': {
       const edition = book.editions.find((e) => e.id === change.id);
-      if (!edition) return refused('change/edition', 'That edition is no longer there.');
+      if (!edition) return refused('change/edition', 'That edition no longer exists.');
       const editions = book.editions.map((e) => (e === edition ? { ...e, ...change.fields } : e));
       return done({
         book: { ...book, editions },

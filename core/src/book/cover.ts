@@ -1,6 +1,5 @@
 /** What the author chooses of the cover. One cover serves all editions: each sets it on its own sheet. */
 import * as z from 'zod';
-import type { Book, Picture } from './model';
 
 /**
  * How the front is put together: `bare` is the picture alone, which carries its own words; `open` sets words straight on
@@ -48,16 +47,6 @@ export const coverSchema = z.object({
     .default(null),
 });
 export type CoverPlan = z.infer<typeof coverSchema>;
-
-/** The front that shows: what was chosen, else what there is. */
-export const frontOf = (chosen: Front | null, picture: Picture | null): Front =>
-  picture ? (chosen ?? 'bare') : 'open';
-
-/** Whether ebooks show a front that is set here, and not the author's picture as it is. */
-export function setsFront({ cover, record, pictures }: Pick<Book, 'cover' | 'record' | 'pictures'>): boolean {
-  const picture = pictures.find((p) => p.id === record.cover) ?? null;
-  return cover.front !== null && frontOf(cover.front, picture) !== 'bare';
-}
 
 /** Languages whose books lie with the spine's words upwards (common practice); elsewhere they run down. */
 const UPWARDS = /^(fr|es|it|pt|ca|ro)\b/;

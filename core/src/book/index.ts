@@ -12,3 +12,4 @@ export * from './figure';
 export * from './settle';
 export * from './settling';
 export * from './undoing';
+export * from './front';

@@ -25,7 +25,7 @@ export function checkBookAgreement(book: Book): Finding[] {
   if (!record.title.trim())
     add('no-title', 'blocker', 'The record has no title yet.', { remedy: 'Write it in the record.' });
   if (!authorsLine(record))
-    add('no-author', 'caution', 'The record names no author yet.', {
+    add('no-author', 'caution', 'The record has no author yet.', {
       remedy: 'Add the author in the record.',
     });
   for (const s of book.sections) {
@@ -35,12 +35,12 @@ export function checkBookAgreement(book: Book): Finding[] {
         add(
           'title-page',
           'blocker',
-          `The title page does not carry the title of the record, “${record.title}”.`,
+          `The title page doesn’t show the title from the record, “${record.title}”.`,
           { place: { section: s.id }, why: 'Shops compare the two and refuse the book.' },
         );
       const author = authorsLine(record);
       if (author && !page.includes(plain(author)))
-        add('title-page-author', 'blocker', `The title page does not name ${author}.`, {
+        add('title-page-author', 'blocker', `The title page doesn’t name ${author}.`, {
           place: { section: s.id },
         });
     }
@@ -75,7 +75,7 @@ export function checkBookAgreement(book: Book): Finding[] {
         'isbn-twice',
         'blocker',
         `The ${e.name.toLowerCase()} and the ${other.name.toLowerCase()} have the same ISBN.`,
-        { why: 'Print and ebook each need their own.' },
+        { why: 'Each edition needs its own ISBN.' },
       );
     seen.set(isbn, e);
   }
@@ -116,20 +116,20 @@ export function checkFileAgreement(book: Book, edition: Edition, file: FileFacts
       message,
       file: file.name,
       remedy,
-      why: 'Shops compare file and record and refuse what differs.',
+      why: 'Shops compare the file with the record and refuse it if they differ.',
     });
   if (!plain(file.title).startsWith(plain(record.title)))
-    add('file-title', `The file calls itself “${file.title}”, the record “${record.title}”.`);
+    add('file-title', `The file’s title is “${file.title}”, the record “${record.title}”.`);
   for (const c of record.contributors)
     if (c.role === 'author' && !plain(file.author).includes(plain(c.name)))
-      add('file-author', `The file does not name ${c.name} as author.`);
+      add('file-author', `The file doesn’t name ${c.name} as author.`);
   const isbn = bareIsbn(edition.isbn);
   if (edition.form === 'reflow' && isbn !== file.isbn)
     add(
       'file-isbn',
       isbn
         ? `The file carries ${file.isbn ? `the ISBN ${file.isbn}` : 'no ISBN'}, the record ${isbn}.`
-        : `The file carries the ISBN ${file.isbn}, the record has none.`,
+        : `The file carries the ISBN ${file.isbn}, but the record has none.`,
     );
   const stem = fileStem(record.title);
   if (
@@ -139,6 +139,6 @@ export function checkFileAgreement(book: Book, edition: Edition, file: FileFacts
       ?.toLowerCase()
       .startsWith(stem.split('-')[0] ?? stem)
   )
-    add('file-name', `The file’s name, ${file.name}, does not begin with the title.`);
+    add('file-name', `The file’s name, ${file.name}, doesn’t begin with the title.`);
   return found;
 }

@@ -15,11 +15,11 @@ export function checkBook(book: Book): Finding[] {
   ): void => void found.push({ rule: `book/${rule}`, severity, message, ...more });
   if (!book.sections.some((s) => s.kind === 'title-page'))
     add('no-title-page', 'caution', 'The book has no title page.', {
-      remedy: 'Call it in from the running order.',
+      remedy: 'Add it from the running order.',
     });
   if (!book.sections.some((s) => s.kind === 'copyright-page'))
     add('no-copyright-page', 'caution', 'The book has no copyright page.', {
-      remedy: 'Call it in from the running order.',
+      remedy: 'Add it from the running order.',
     });
   for (const s of book.sections) found.push(...sectionFindings(s, book.record));
   return found;
@@ -53,16 +53,21 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
   if (!made && !hasText(s.content))
     add('empty-section', 'caution', `${s.title || rule.label} has no text.`, { place });
   if (s.kind === 'chapter' && !(s.title && s.titled) && !s.numbered)
-    add('untitled-chapter', 'caution', 'A chapter has neither title nor number.', { place });
+    add('untitled-chapter', 'caution', 'A chapter has no title and no number.', { place });
   if (s.numbered && rule.numbered && numberedHeading(s.title))
-    add('doubled-number', 'caution', `The title “${s.title}” carries its number, which is printed as well.`, {
-      place,
-    });
+    add(
+      'doubled-number',
+      'caution',
+      `The title “${s.title}” includes the chapter number, which is printed too.`,
+      {
+        place,
+      },
+    );
   s.content.descendants((n) => {
     if (n.type.name === 'figure' && !(n.attrs.alt as string).trim())
       add('no-alt', 'caution', 'A picture has no alternative text.', {
         place: { section: s.id, block: n.attrs.id as string },
-        why: 'Readers who cannot see it hear nothing, and shops ask for it.',
+        why: 'Readers who can’t see it get no description, and shops ask for one.',
       });
     if (n.isText && PLACEHOLDER.test(n.text as string))
       add('placeholder', 'caution', 'Placeholder text is left in the manuscript.', { place });

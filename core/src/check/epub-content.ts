@@ -58,14 +58,14 @@ export const CONTENT_RULES: Rule<EpubSubject>[] = [
           }
           if (!names.has(to.path))
             yield {
-              message: `The link to “${href}” leads nowhere: there is no such file.`,
+              message: `The link to “${href}” is dead: that file isn’t in the book.`,
               file: d.path,
               line: el.line,
               column: el.column,
             };
           else if (to.fragment && ids.has(to.path) && !ids.get(to.path)?.has(to.fragment))
             yield {
-              message: `The link to “${href}” leads nowhere: there is no such place in the file.`,
+              message: `The link to “${href}” is dead: the file has nothing with that id.`,
               file: d.path,
               line: el.line,
               column: el.column,

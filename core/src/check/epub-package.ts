@@ -242,12 +242,12 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
           };
         else if (item.type !== XHTML && item.type !== 'image/svg+xml')
           yield {
-            message: `${item.href} stands in the spine but is no page of text.`,
+            message: `${item.href} is in the spine but isn’t a text page.`,
             file: path,
             line: s.line,
           };
         if (seen.has(s.idref))
-          yield { message: `“${s.idref}” stands twice in the spine.`, file: path, line: s.line };
+          yield { message: `“${s.idref}” is in the spine twice.`, file: path, line: s.line };
         seen.add(s.idref);
       }
     },

@@ -2,7 +2,8 @@
 import type { Node } from 'prosemirror-model';
 import { headingWord, type Picture, type Section } from '../book';
 import type { LineStyle } from '../design';
-import type { Around, Flow, FlowBlock, FlowManners, LineItem, SetNote, Variant } from './flow';
+import type { Around, Flow, FlowBlock, LineItem, SetNote, Variant } from './flow';
+import type { FlowManners } from './manners';
 import { breakOf } from './break';
 import { figureBlock } from './figure';
 import { Forms } from './forms';

@@ -23,7 +23,8 @@ import { loadHyphenator } from '../type';
 import { ComposeCache, type TypeSource } from './cache';
 import type { Composition, Page, PageSetting, Side } from './composition';
 import { BLEED } from './figure';
-import type { Flow, FlowManners } from './flow';
+import type { Flow } from './flow';
+import type { FlowManners } from './manners';
 import { furnitureOf, type HeadWords } from './furniture';
 import { contentsBlocks } from './contents';
 import { indexBlocks, IndexFinder } from './indexpages';
@@ -77,7 +78,7 @@ export async function compose(
   if (!trim) return refused('compose/trim', `“${edition.trim}” is not a trim. Write it like 5.5 x 8.5 in.`);
   const sections = sectionsOf(book, edition.id);
   if (sections.length === 0)
-    return refused('compose/empty', `The ${edition.name.toLowerCase()} carries no section yet.`);
+    return refused('compose/empty', `The ${edition.name.toLowerCase()} has no sections yet.`);
   if (isMostlyUnset(sections))
     return refused(
       'compose/script',

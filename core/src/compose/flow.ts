@@ -1,8 +1,6 @@
 /** What a chapter is to the page optimiser: blocks of rows on the grid, in order. */
-import type { Node } from 'prosemirror-model';
 import type { Mp, Place } from '../base';
 import type { Paragraph } from './paragraph';
-import type { KeptParagraphs } from './kept';
 import type { SetLine } from './lines';
 
 /** Things drawn, placed from the block's first row: `row` counts grid rows down, `dy` moves off the grid. */
@@ -115,18 +113,4 @@ export interface Around {
   keep?: number;
   minRows?: number;
   extra?: LineItem;
-}
-
-/** How a section's text is set, besides what its blocks say. */
-export interface FlowManners {
-  /** Its first paragraph opens it: drop capital, opening words. */
-  opens: boolean;
-  /** In the size of notes, without indents: a copyright page. */
-  small: boolean;
-  /** Where its notes stand: at the feet of its pages, after its text, or in another section. */
-  notes: 'foot' | 'after' | 'elsewhere';
-  /** Notes of other sections that are gathered in this one. */
-  gathered: readonly { label: string; content: Node }[];
-  /** Lines of its paragraphs where it is being written in; null where it is set for the first time. */
-  kept: KeptParagraphs | null;
 }

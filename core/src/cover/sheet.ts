@@ -120,15 +120,15 @@ export async function coverSheet(
       'cover/isbn',
       'caution',
       isbnFault(edition.isbn) === 'empty'
-        ? `The ${edition.name.toLowerCase()} has no ISBN, so the place of the barcode is left white.`
-        : `The ISBN of the ${edition.name.toLowerCase()} is mistyped, so no barcode is drawn.`,
+        ? `The ${edition.name.toLowerCase()} has no ISBN, so the barcode area is left white.`
+        : `The ISBN of the ${edition.name.toLowerCase()} is not valid, so there is no barcode.`,
       'Write the ISBN in the record.',
     );
   if (narrow === 'narrow')
     find(
       'cover/spine-narrow',
       'caution',
-      `The spine is ${millimetres(geometry.spine.width)} wide, too narrow for words: they would run over its folds.`,
+      `The spine is ${millimetres(geometry.spine.width)} wide, too narrow for words: they would run over the folds.`,
       'Leave them off, or choose a thicker paper; about a hundred pages make a spine wide enough.',
     );
   if (narrow === 'long')
@@ -142,7 +142,7 @@ export async function coverSheet(
     find(
       'cover/front-crowded',
       'caution',
-      'The words of the front have no room: they run into one another, or off the page.',
+      'There isn’t room for the words on the front: they overlap or run off the page.',
       plan.titleSize === null
         ? 'Leave the subtitle or the line above the title off, or choose another arrangement.'
         : 'Set the title smaller, or leave its size to the page.',

@@ -71,7 +71,7 @@ export function writeEpub(input: EpubInput): Outcome<Uint8Array> {
   if (!edition) return refused('epub/edition', `There is no edition “${editionId}” in this book.`);
   const sections = sectionsOf(book, edition.id);
   if (sections.length === 0)
-    return refused('epub/empty', `The ${edition.name.toLowerCase()} carries no section yet.`);
+    return refused('epub/empty', `The ${edition.name.toLowerCase()} has no sections yet.`);
   if (!book.record.title.trim())
     return refused(
       'epub/title',

@@ -3,7 +3,7 @@ import { Fragment, type Node } from 'prosemirror-model';
 import { countWords, type Finding } from '../base';
 import { emptyContent, freshSection, kindRule, schema, type Section, type SectionKind } from '../book';
 import { Links } from './links';
-import type { HeadingGuess } from './recognise';
+import type { HeadingGuess } from './heading';
 import { tidyInline, type TidyCount } from './inline';
 import { withAttribution, withEpigraph } from './epigraphs';
 import { Flow } from './flow';

@@ -19,7 +19,7 @@ const PAGE_NUMBER =
 
 export interface Debris {
   blocks: RawBlock[];
-  /** What was taken out, and before which of the blocks that stayed. */
+  /** What was set aside, and before which of the remaining blocks. */
   removed: { text: string; before: number }[];
   /** Paragraphs that had been cut in two. */
   joined: number;

@@ -4,7 +4,7 @@
  *
  * To know which paragraph of the library's is which in the XML, every `w:p` of which there is something to say is given a
  * bookmark with its number before the library reads the file; the library hands bookmarks through. What neither reads
- * is taken out: the library makes a node of everything that stands there.
+ * is left out: the library makes a node of everything there.
  */
 import { SaxesParser, type SaxesTagNS } from 'saxes';
 import { parseXml, type XmlElement } from '../base';

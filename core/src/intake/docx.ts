@@ -54,7 +54,7 @@ export async function readDocx(bytes: Uint8Array): Promise<Outcome<RawManuscript
     if (e instanceof RangeError) throw e;
     return refused(
       'intake/damaged',
-      `The file is damaged and cannot be read: ${(e as Error).message.split('\n')[0]}.`,
+      `The file is damaged and can’t be read: ${(e as Error).message.split('\n')[0]}.`,
     );
   }
 }

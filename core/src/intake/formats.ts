@@ -58,7 +58,7 @@ export async function readRaw(bytes: Uint8Array, name = ''): Promise<Outcome<Raw
       );
     // A part of a container that cannot be unpacked, for one, is found out only when it is wanted.
     const why = (e as Error).message.split('\n')[0]?.replace(/\.$/, '') ?? '';
-    return refused('intake/damaged', `The file is damaged and cannot be read: ${why}.`);
+    return refused('intake/damaged', `The file is damaged and can’t be read: ${why}.`);
   }
 }
 

@@ -2,7 +2,7 @@
 import { Fragment, type Node } from 'prosemirror-model';
 import { schema } from '../book';
 
-/** How often each kind of debris was taken out. */
+/** How often each kind of debris was removed. */
 export type TidyCount = Record<string, number>;
 
 /**

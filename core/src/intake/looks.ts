@@ -65,9 +65,9 @@ export function looks(
   const words = countWords(text);
   if (words === 0 || words > MAX_WORDS) return { score: 0, reasons };
   const above = emptyBefore(blocks, at);
-  if (b.breakBefore || above.breaks) add(1.4, 'it stands after a page break');
-  else if (above.lines >= 5) add(1.2, 'many blank lines stand above it, as for a new page');
-  else if (above.lines >= 2) add(0.8, 'blank lines stand above it');
+  if (b.breakBefore || above.breaks) add(1.4, 'it follows a page break');
+  else if (above.lines >= 5) add(1.2, 'there are many blank lines above it, as for a new page');
+  else if (above.lines >= 2) add(0.8, 'there are blank lines above it');
   if (b.align === 'centre' && s.centred < 0.3) add(1, 'it is centred');
   if (b.bold && s.bold < 0.3) add(1, 'it is bold');
   if (s.size > 0 && b.size >= s.size * 1.15) add(1.4, 'it is larger than the text');

@@ -32,7 +32,7 @@ export function readMarkdown(text: string): Outcome<RawManuscript> {
   return read;
 }
 
-/** Text struck through is text; `del` in a page is what an editor has taken out. */
+/** Text struck through is text; `del` in a page is what an editor has deleted. */
 const struck = (html: string): string => html.replace(/<(\/?)del>/g, '<$1s>');
 
 /** The library heads its notes for screen readers; that is not the author's word. */

@@ -26,7 +26,7 @@ import {
   type RawParagraph,
 } from './raw';
 
-/** Elements whose words are no part of the text: changes taken out, remarks, fields' names, running heads. */
+/** Elements whose words are no part of the text: changes deleted, remarks, fields' names, running heads. */
 const SKIPPED = new Set([
   'tracked-changes',
   'annotation',

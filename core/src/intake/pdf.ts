@@ -30,7 +30,7 @@ export async function readPdf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
           'intake/encrypted',
           'The PDF is locked with a password. Save it without one and bring it in again.',
         )
-      : refused('intake/damaged', 'The PDF is damaged and cannot be read.');
+      : refused('intake/damaged', 'The PDF is damaged and can’t be read.');
   } finally {
     await loading.destroy();
   }
@@ -46,7 +46,7 @@ export async function readPdf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
   if (joiner.hyphens > 0) m.dropped['hyphens-undone'] = joiner.hyphens;
   m.cautions.push({
     rule: 'intake/from-pdf',
-    message: `The text was read off printed pages: ${joiner.furniture} heads and folios were left out and ${joiner.hyphens} hyphens at lines’ ends undone. Where paragraphs part, and which hyphens were the author’s, had to be guessed; pictures and notes’ places could not be kept. Read it through.`,
+    message: `The text was taken from printed pages: ${joiner.furniture} heads and folios were left out and ${joiner.hyphens} hyphens at lines’ ends undone. Where paragraphs part, and which hyphens were the author’s, had to be guessed; pictures and notes’ places could not be kept. Read it through.`,
   });
   return done(m);
 }
@@ -235,7 +235,7 @@ class PageJoiner {
     this.last = null;
   }
 
-  /** Notes stand after the paragraph that was going on when they came. */
+  /** Notes come after the paragraph that they interrupt. */
   private waiting: RawParagraph | null = null;
   private noteLine(line: Line): void {
     const begins = /^\s*(\d{1,3}|[*\u2020\u2021])/.test(line.text);

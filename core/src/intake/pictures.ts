@@ -19,7 +19,7 @@ export class PictureShelf {
     if (!info) {
       this.caution(
         'intake/picture-kind',
-        `A picture is of a kind that books do not use (${type || 'unknown'}). Save it as PNG or JPEG and add it in the manuscript.`,
+        `A picture is in a format that books can’t use (${type || 'unknown'}). Save it as PNG or JPEG and add it in the manuscript.`,
       );
       return null;
     }
@@ -39,7 +39,7 @@ export class PictureShelf {
   linked(): void {
     this.caution(
       'intake/external-picture',
-      'A picture is only linked to, not in the file; it was not fetched. Add it in the manuscript.',
+      'A picture is linked, not embedded in the file, and wasn’t downloaded. Add it in the manuscript.',
     );
   }
 }

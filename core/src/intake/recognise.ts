@@ -6,27 +6,9 @@ import { countWords, numberedHeading } from '../base';
 import { kindRule, type SectionKind } from '../book';
 import { emptyBefore, looks, MAX_WORDS, signature, surroundings, type Surroundings } from './looks';
 import { isText, type RawBlock, type RawParagraph } from './raw';
+import type { HeadingGuess } from './heading';
 import { withSubtitles } from './subtitles';
 import { bareNumber, kindByWords, numberThenTitle } from './words';
-
-export interface HeadingGuess {
-  /** Index of the paragraph among the blocks. */
-  at: number;
-  kind: SectionKind;
-  /** Subheads stay in the text; 0 for section headings. */
-  subhead: 0 | 1 | 2 | 3;
-  title: string;
-  subtitle: string;
-  /** Blocks that the heading takes up: the number line, the title line, the subtitle line. */
-  span: number;
-  /** Words of a number line or of "Chapter One" before a title: not kept as text, since numbers are set from the order. */
-  numberWords: number;
-  numbered: boolean;
-  score: number;
-  reason: string;
-  /** Known by a style, a number or words, not by looks alone. */
-  firm: boolean;
-}
 
 /** Score from which a paragraph without a heading style is taken for a heading. */
 const THRESHOLD = 2.5;
@@ -354,7 +336,7 @@ function titled(blocks: readonly RawBlock[], g: HeadingGuess, s: Surroundings): 
         ...out,
         title: below.text.replace(/\s+/g, ' ').trim(),
         span: next - out.at + 1,
-        reason: `${out.reason}; its title stands below it`,
+        reason: `${out.reason}; its title is on the line below`,
       };
   }
   const sub = step();

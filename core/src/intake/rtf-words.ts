@@ -172,7 +172,7 @@ export function lettersAfter(
       return { script: on ? 'sub' : '' };
     case 'nosupersub':
       return { script: '' };
-    // Hidden text, and text that a tracked change has taken out.
+    // Hidden text, and text that a tracked change has deleted.
     case 'v':
     case 'deleted':
       return { hidden: on };

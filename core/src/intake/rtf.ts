@@ -51,7 +51,7 @@ export async function readRtf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
   try {
     for await (const t of tokens) reader.token(t as Token);
   } catch (e) {
-    return refused('intake/damaged', `The file is damaged and cannot be read: ${(e as Error).message}.`);
+    return refused('intake/damaged', `The file is damaged and can’t be read: ${(e as Error).message}.`);
   }
   return done(reader.finish());
 }

@@ -2,7 +2,7 @@
 import { countWords } from '../base';
 import type { SectionKind } from '../book';
 import { isEmpty, isText, type RawBlock, type RawManuscript, type RawParagraph } from './raw';
-import type { HeadingGuess } from './recognise';
+import type { HeadingGuess } from './heading';
 import { COPYRIGHT_WORDS } from './words';
 
 /** Blank paragraphs between most paragraphs are spacing; here and there they are breaks. */

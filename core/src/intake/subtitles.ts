@@ -5,7 +5,7 @@
 import { countWords } from '../base';
 import { MAX_WORDS, signature, type Surroundings } from './looks';
 import { isText, type RawBlock, type RawParagraph } from './raw';
-import type { HeadingGuess } from './recognise';
+import type { HeadingGuess } from './heading';
 
 /** Share of the chapters that must have such a line, and the fewest chapters that can be compared. */
 const MOST = 0.6;
@@ -68,7 +68,7 @@ export function withSubtitles(
       ...g,
       subtitle: (blocks[line.at] as RawParagraph).text.replace(/\s+/g, ' ').trim(),
       span: line.at - g.at + 1,
-      reason: `${g.reason}; a line like the one below it stands below most chapters`,
+      reason: `${g.reason}; most chapters have a line like this below the title`,
     };
   });
   return titled.filter((g) => g.subhead === 0 || !taken.has(g.at));

@@ -32,7 +32,7 @@ export function readText(bytes: Uint8Array): Outcome<RawManuscript> {
     .replace(/\r\n?/g, '\n');
   const odd = text.match(/[\u0000-\u0008\u000e-\u001b\ufffd]/g)?.length ?? 0;
   if (odd > text.length / 500)
-    return refused('intake/binary', 'This is no text: it is a file of a kind that cannot be read.');
+    return refused('intake/binary', 'This isn’t a text file, and Pagina can’t read it.');
   const m = rawManuscript();
   m.blocks = paragraphsOfText(text);
   return done(m);

@@ -39,7 +39,7 @@ export function divide(book: Book, id: string, blockId: string, newId: () => str
   section.content.forEach((n, _o, i) => {
     if (n.attrs.id === blockId && n.type.name !== 'noteBody') at = i;
   });
-  if (at <= 0) return refused('order/divide', 'There is no text above this place to leave behind.');
+  if (at <= 0) return refused('order/divide', 'There is no text above this point to split off.');
   const tailBlocks = fragmentOf(section, (name, i) => name !== 'noteBody' && i >= at);
   const refs = notesCalled(tailBlocks);
   const first = tailBlocks.child(0);
@@ -74,7 +74,7 @@ export function join(book: Book, id: string, newId: () => string): Outcome<Chang
   const index = indexOf(book, id);
   const section = book.sections[index];
   const before = book.sections[index - 1];
-  if (!section || !before) return refused('order/join', 'There is no section before this one to join it to.');
+  if (!section || !before) return refused('order/join', 'There is no section above to join it to.');
   const lines = [section.title, section.subtitle].filter(Boolean);
   const heads = lines.map((t, i) => schema.node('subhead', { id: newId(), level: i + 1 }, [schema.text(t)]));
   const isNote = (name: string): boolean => name === 'noteBody';

@@ -22,7 +22,7 @@ export function inTurn<T>(
   }
   return changes.length > 0
     ? done({ type: 'group', label, changes })
-    : refused('order/nothing', 'There is no other place left where this can be done.');
+    : refused('order/nothing', 'There are no other places to do this.');
 }
 
 /** Words with what they quote or count left out: "Chapter 7" and "Chapter 12" are of one sort. */

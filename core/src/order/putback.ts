@@ -24,7 +24,7 @@ export function putBack(
   const step = new ReplaceStep(from, end, new Slice(Fragment.from(paragraph), 0, 0));
   return done({
     type: 'group',
-    label: 'Put back words that were set aside',
+    label: 'Restore words that were set aside',
     changes: [{ type: 'text', section: section.id, steps: [step.toJSON()] }],
   });
 }

@@ -45,7 +45,7 @@ export function moveBefore(book: Book, ids: readonly string[], beforeId: string 
     if (!moving.has(s)) continue;
     const matter = matterBetween(s.matter, above, below);
     if (matter !== 'body' && (s.kind === 'part' || s.kind === 'chapter'))
-      return refused('order/matter', `A ${s.kind} stands in the body of the book.`);
+      return refused('order/matter', `A ${s.kind} belongs in the body of the book.`);
     const root = roots.includes(s);
     const keeps = s.kind === 'part' && root ? (s.parent === parent ? parent : null) : parent;
     placed.push(root ? { ...s, matter, parent: matter === 'body' ? keeps : null } : { ...s, matter });
@@ -65,7 +65,7 @@ export function moveBy(book: Book, ids: readonly string[], by: -1 | 1): Outcome<
   if (first < 0) return gone();
   const target = by < 0 ? first - 1 : last + 2;
   if (target < 0 || target > book.sections.length)
-    return refused('order/end', 'It is at the end of the book already.');
+    return refused('order/end', 'It’s already at the end of the book.');
   return moveBefore(book, ids, book.sections[target]?.id ?? null);
 }
 
@@ -79,13 +79,13 @@ export function nest(book: Book, ids: readonly string[], way: 'in' | 'out'): Out
     const level = roots[0]?.parent ?? null;
     const above = list.slice(0, at).findLast((s) => s.parent === level && s.matter === 'body');
     if (above?.kind !== 'part' || roots.some((r) => r.matter !== 'body'))
-      return refused('order/no-part', 'No part stands above it that it could go into.');
+      return refused('order/no-part', 'There is no part above it to move it into.');
     list = list.map((s) => (roots.some((r) => r.id === s.id) ? { ...s, parent: above.id } : s));
     return group('Put it into the part above', arrange(book, list));
   }
   for (const root of [...roots].reverse()) {
     const part = list.find((s) => s.id === root.parent);
-    if (!part) return refused('order/no-part', 'It stands in no part.');
+    if (!part) return refused('order/no-part', 'It isn’t in a part.');
     const family = familyOf(list, root.id).map((s) => (s.id === root.id ? { ...s, parent: part.parent } : s));
     const rest = list.filter((s) => !family.some((f) => f.id === s.id));
     const after = rest.indexOf(familyOf(rest, part.id).at(-1) as Placed) + 1;
@@ -98,9 +98,13 @@ export function nest(book: Book, ids: readonly string[], way: 'in' | 'out'): Out
 export function gather(book: Book, ids: readonly string[], newId: () => string): Outcome<Change> {
   const roots = rootsOf(book.sections, ids);
   const [first] = roots;
-  if (!first) return refused('order/nothing', 'Choose the sections that the part shall hold.');
+  if (!first) return refused('order/nothing', 'Select the sections for the part.');
   const wrong = roots.find((r) => r.matter !== 'body');
-  if (wrong) return refused('order/matter', `A part holds sections of the body; ${named(wrong)} is none.`);
+  if (wrong)
+    return refused(
+      'order/matter',
+      `Only sections of the body can go into a part; ${named(wrong)} isn’t one.`,
+    );
   const old = book.sections.find((s) => s.id === first.parent);
   const after = old ? familyOf(book.sections, old.id).findLastIndex((s) => !inAny(book, s, roots)) : -1;
   // Chosen to the end of their part, they leave it for a part beside it; otherwise the new part stands in the old.
@@ -186,7 +190,7 @@ export function duplicate(book: Book, id: string, newId: () => string): Outcome<
 /** Puts a page that the book lacks into its place. Where the record knows its words, it is made from the record. */
 export function callIn(book: Book, kind: Section['kind'], newId: () => string): Outcome<Change> {
   const section = freshSection(newId(), kind);
-  return group(`Call in the ${kindRule(kind).label.toLowerCase()}`, [
+  return group(`Add the ${kindRule(kind).label.toLowerCase()}`, [
     { type: 'insert-section', index: placeFor(book.sections, kind), section: sectionToJson(section) },
   ]);
 }

@@ -218,7 +218,7 @@ export function renew(
     if (!removal.ok) return removal;
     changes.push(removal.value);
   }
-  if (changes.length === 0) return refused('order/nothing', 'Nothing of the new text was chosen.');
+  if (changes.length === 0) return refused('order/nothing', 'None of the new text was selected.');
   return done({
     type: 'group',
     label: 'Take the text of a new manuscript',
@@ -247,7 +247,7 @@ export function addAfter(
   const t = new Transplant(book, fresh, newId);
   const single = new Set(['title-page', 'copyright-page', 'half-title', 'contents']);
   const coming = fresh.sections.filter((s) => takesPart(s, fresh) && !single.has(s.kind));
-  if (coming.length === 0) return refused('order/nothing', 'There is no text in it that could be added.');
+  if (coming.length === 0) return refused('order/nothing', 'It contains no text to add.');
   const ids = new Map(coming.map((s) => [s.id, newId()]));
   for (const [other, id] of ids) t.section(other, id);
   const contents = coming.map((s) => t.take(s.content));

@@ -42,9 +42,9 @@ const textBack = (now: Section, then: Section): Change[] =>
 /** Puts one section back as it was: its text and title, or the whole of it when it has gone. Its place in the order stays. */
 export function putSectionBack(now: Book, then: Book, id: string): Outcome<Change> {
   const old = then.sections.find((s) => s.id === id);
-  if (!old) return refused('version/section', 'That section was not in the book then.');
+  if (!old) return refused('version/section', 'That section wasn’t in the book at that time.');
   const current = now.sections.find((s) => s.id === id);
-  const label = 'Put back a section as it was';
+  const label = 'Restore a section';
   if (current) {
     const { content: _, parent: _p, matter: _m, id: _i, ...fields } = old;
     const facts: Change[] = sameFacts(current, { ...old, parent: current.parent, matter: current.matter })
@@ -91,5 +91,5 @@ export function putBookBack(now: Book, then: Book): Change {
   changes.push({ type: 'set-numbering', fields: then.numbering });
   changes.push({ type: 'set-words', words: [...then.words] });
   changes.push({ type: 'set-editions', editions: [...then.editions] });
-  return { type: 'group', label: 'Put back the book as it was', changes };
+  return { type: 'group', label: 'Restore the book', changes };
 }

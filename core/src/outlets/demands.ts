@@ -9,7 +9,7 @@ export type Standing = 'met' | 'not met' | 'optional' | 'not asked';
 export interface Demand {
   name: string;
   standing: Standing;
-  /** What stands there, or what is missing and what to do. */
+  /** What was found, or what is missing and what to do. */
   why: string;
   /** Station where it is put right. */
   station: 'record' | 'editions' | 'manuscript';
@@ -71,10 +71,10 @@ export function demandsOf(
       ? {
           name: 'ISBN',
           standing: 'optional',
-          why: 'none is given; the shop gives a number of its own',
+          why: 'none given; the shop assigns its own number',
           station: 'record',
         }
-      : demand('ISBN', isbnFault(isbn) === null, edition.isbn, 'The number is mistyped.'),
+      : demand('ISBN', isbnFault(isbn) === null, edition.isbn, 'The number is not a valid ISBN.'),
     demand(
       'Ebook',
       made !== null && made.revision === revision && blockers === 0 && !older,
@@ -86,7 +86,7 @@ export function demandsOf(
           ? `It links to books in a shop: make the ebook for ${outlet.name}.`
           : 'Make the ebook first.'
         : blockers > 0
-          ? 'The checks found what the shop would refuse.'
+          ? 'The checks found something the shop would refuse.'
           : older
             ? 'The affiliate code has changed since the ebook was made: make it again.'
             : 'The book has changed since the ebook was made: make it again.',

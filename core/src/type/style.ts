@@ -70,7 +70,7 @@ export class Style {
   readonly face: Face;
   /** Natural width of the word space. */
   readonly space: Mp;
-  private readonly words = new WordTable();
+  private readonly words = new WordTable<Word>();
   private readonly pairs: Pairs;
 
   constructor(readonly spec: StyleSpec) {

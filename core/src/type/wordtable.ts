@@ -4,7 +4,6 @@
  * word takes on the way (`HASH`, `PRIME`).
  */
 import { FNV_BASIS, FNV_PRIME } from '../base';
-import type { Word } from './style';
 
 export const HASH = FNV_BASIS | 0;
 export const PRIME = FNV_PRIME;
@@ -15,7 +14,7 @@ export function hashOf(text: string, from = 0, to = text.length): number {
   return h;
 }
 
-export class WordTable {
+export class WordTable<Word extends { readonly text: string }> {
   /** By place: the hash, and the index of the word plus one, 0 for a free place. */
   private slots = new Int32Array(1 << 11);
   private readonly words: Word[] = [];

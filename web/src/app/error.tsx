@@ -4,7 +4,7 @@ import { Stopped } from '@/ui/Stopped';
 export default function Fault({ error, reset }: { error: Error; reset: () => void }) {
   return (
     <Stopped
-      why="A fault in the program keeps this page from being shown."
+      why="This page can’t be shown because of an error in Pagina."
       detail={error.message}
       onAgain={reset}
     />

@@ -1,5 +1,5 @@
 import { Stopped } from '@/ui/Stopped';
 
 export default function NotFound() {
-  return <Stopped why="There is no such page." />;
+  return <Stopped why="This page doesn’t exist." />;
 }

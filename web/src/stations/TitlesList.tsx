@@ -32,7 +32,7 @@ export function TitlesList() {
     setLoaded((await r.json()) as Loaded);
   }, []);
   useEffect(() => {
-    load().catch(() => setRefusal('The program cannot be reached. Is it running?'));
+    load().catch(() => setRefusal('Pagina can’t be reached. Is it running?'));
   }, [load]);
 
   // While the list is looked at, the programs come that a title opens with.
@@ -54,7 +54,7 @@ export function TitlesList() {
       setReading(null);
     } catch (e) {
       setReading(null);
-      setRefusal(`${f.name}: ${(e as Error).message || 'it could not be brought in.'}`);
+      setRefusal(`${f.name}: ${(e as Error).message || 'it couldn’t be imported.'}`);
     }
   };
   const create = async (): Promise<void> => {
@@ -116,7 +116,7 @@ export function TitlesList() {
         <span className="ml-auto" />
         <Button onClick={() => setBlank(blank === null ? '' : null)}>Start a blank title</Button>
         <Button kind="primary" onClick={() => file.current?.click()}>
-          Bring in a manuscript
+          Import a manuscript
         </Button>
         <input
           ref={file}
@@ -153,7 +153,7 @@ export function TitlesList() {
                 className={input}
                 value={blank}
                 onChange={(e) => setBlank(e.target.value)}
-                placeholder="It can be changed at any time"
+                placeholder="You can change it at any time"
               />
             </label>
             <Button kind="primary" type="submit">
@@ -172,7 +172,7 @@ export function TitlesList() {
           </p>
         </div>
         {loaded === null ? null : loaded.titles.length === 0 ? (
-          <p className="text-ink-soft">No title is here yet. Bring in a manuscript, or start a blank one.</p>
+          <p className="text-ink-soft">No title is here yet. Import a manuscript, or start a blank one.</p>
         ) : (
           <table className="w-full bg-sheet">
             <thead>
@@ -236,7 +236,7 @@ export function TitlesList() {
                 <li key={t.id} className="flex h-9 items-center gap-3">
                   <span className="font-serif text-ink-soft">{t.name || 'Untitled'}</span>
                   <Button kind="quiet" onClick={() => void putAway(t, false)}>
-                    Bring back
+                    Restore
                   </Button>
                 </li>
               ))}

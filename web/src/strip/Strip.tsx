@@ -12,6 +12,9 @@ const WIDTHS = { low: 46, high: 104 } as const;
 const AROUND = 8;
 const GAP = 10;
 
+/** Pages that a tab may reach over, so that it says more than a title’s first word. */
+const TAB_PAGES = 1.9;
+
 export function Strip() {
   const { composed, refusal, working } = useComposed();
   const { book } = useBook();
@@ -124,16 +127,15 @@ export function Strip() {
                         aria-label={`Page ${p.label || index + 1}${p.opens ? `, ${headings.get(p.section)?.label ?? kindRule(kindOf(p.section) as never).label}` : ''}${ticks.has(index) ? ', has a finding' : ''}`}
                       >
                         <span
-                          className="block h-3 overflow-hidden text-left text-[10px] leading-3 text-ink-soft"
+                          className="relative z-10 block h-3 text-left text-[10px] leading-3 text-ink-soft"
                           style={{ width }}
                         >
                           {tab ? (
-                            <span className="bg-rule px-1 text-ink">
-                              {(
-                                headings.get(p.section)?.number ||
-                                headings.get(p.section)?.label ||
-                                ''
-                              ).replace(/^Chapter /, '')}
+                            <span
+                              className="absolute block truncate bg-rule px-1 text-ink"
+                              style={{ maxWidth: TAB_PAGES * width }}
+                            >
+                              {headings.get(p.section)?.label}
                             </span>
                           ) : null}
                         </span>

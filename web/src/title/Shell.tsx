@@ -2,33 +2,17 @@
 /** The frame of an open title: its name, the route of stations, the edition, what is saved; and the strip below. */
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
-import { useEffect, useMemo, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { format } from 'date-fns';
 import { toast } from 'sonner';
 import { Strip } from '@/strip/Strip';
 import { Button } from '@/ui/controls';
 import { useBook, useFindings, useTitle } from './context';
+import { Palette } from './Palette';
+import { Shortcuts } from './Shortcuts';
+import { STATIONS } from './stations';
 import { StrandedWords } from './StrandedWords';
 import type { Finding } from '@pagina/core/base';
-
-export const STATIONS: { key: string; name: string; waits: (f: Finding) => boolean }[] = [
-  {
-    key: 'order',
-    name: 'Running order',
-    waits: (f) =>
-      /^book\/(no-title-page|no-copyright-page|empty-section|untitled-chapter|doubled-number)/.test(f.rule),
-  },
-  {
-    key: 'manuscript',
-    name: 'Manuscript',
-    waits: (f) => /^(book\/(no-alt|placeholder)|type\/)/.test(f.rule),
-  },
-  { key: 'design', name: 'Design', waits: () => false },
-  { key: 'proof', name: 'Proof', waits: () => false },
-  { key: 'record', name: 'Record', waits: (f) => f.rule.startsWith('agree/') },
-  { key: 'editions', name: 'Editions', waits: () => false },
-  { key: 'outlets', name: 'Outlets', waits: () => false },
-];
 
 function Saved() {
   const { saving } = useBook();
@@ -50,14 +34,33 @@ function Saved() {
   );
 }
 
-/** The next useful thing to do, in one line. */
-function nextThing(findings: readonly Finding[]): string {
+/** The next useful thing to do, in one line that leads there. */
+function NextThing({ id, findings }: { id: string; findings: readonly Finding[] }) {
+  const { goTo } = useTitle();
   const first =
     findings.find((f) => f.severity === 'blocker') ?? findings.find((f) => f.severity === 'caution');
-  if (!first) return 'Nothing waits. Read the proof, then make the editions.';
-  const same = findings.filter((f) => f.rule === first.rule).length;
-  return same > 1 ? `${first.message} (and ${same - 1} more like it)` : first.message;
+  const same = findings.filter((f) => f.rule === first?.rule).length;
+  const station = first ? (STATIONS.find((s) => s.waits(first))?.key ?? 'manuscript') : 'proof';
+  const words = !first
+    ? 'No findings. Read the proof, then make the editions.'
+    : same > 1
+      ? `${first.message} (and ${same - 1} more like this)`
+      : first.message;
+  return (
+    <Link
+      href={`/titles/${id}/${station}`}
+      className="truncate hover:text-ink hover:underline"
+      onClick={() => first?.place && goTo(first.place)}
+    >
+      {words}
+    </Link>
+  );
 }
+
+/** Whether a key was pressed where text is typed. */
+const isTyping = (e: KeyboardEvent): boolean =>
+  e.target instanceof HTMLElement &&
+  (e.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName));
 
 export function Shell({ id, children }: { id: string; children: ReactNode }) {
   const path = usePathname();
@@ -65,28 +68,41 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
   const { book, edition } = useBook();
   const findings = useFindings();
   const waits = useMemo(() => STATIONS.map((s) => findings.filter(s.waits).length), [findings]);
+  const [palette, setPalette] = useState(false);
+  const [shortcuts, setShortcuts] = useState(false);
+  const undo = useCallback(
+    (redo: boolean): void =>
+      void session
+        .undo(redo)
+        .then((label) =>
+          toast(
+            label === null
+              ? `There is nothing to ${redo ? 'redo' : 'undo'}.`
+              : `${redo ? 'Redone' : 'Undone'}: ${label.toLowerCase()}.`,
+            { duration: 1600 },
+          ),
+        ),
+    [session],
+  );
+  const showShortcuts = useCallback(() => setShortcuts(true), []);
   useEffect(() => {
     const key = (e: KeyboardEvent): void => {
+      if ((e.ctrlKey || e.metaKey) && !e.altKey && !e.shiftKey && e.key.toLowerCase() === 'k') {
+        e.preventDefault();
+        return setPalette(true);
+      }
+      if (e.key === '?' && !isTyping(e)) return setShortcuts(true);
       if (!(e.ctrlKey || e.metaKey) || e.altKey) return;
       const back = e.key.toLowerCase() === 'z' && !e.shiftKey;
       const forth = (e.key.toLowerCase() === 'z' && e.shiftKey) || e.key.toLowerCase() === 'y';
       if (!back && !forth) return;
       if (e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement) return;
       e.preventDefault();
-      void session
-        .undo(forth)
-        .then((label) =>
-          toast(
-            label === null
-              ? `There is nothing to ${forth ? 'put back' : 'take back'}.`
-              : `${forth ? 'Put back' : 'Taken back'}: ${label.toLowerCase()}.`,
-            { duration: 1600 },
-          ),
-        );
+      undo(forth);
     };
     window.addEventListener('keydown', key);
     return () => window.removeEventListener('keydown', key);
-  }, [session]);
+  }, [undo]);
   return (
     <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
       <header className="no-print border-b border-rule">
@@ -122,10 +138,10 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
           </nav>
           <span className="ml-auto" />
           <Saved />
-          <Button kind="quiet" onClick={() => void session.undo()} title="Ctrl+Z">
+          <Button kind="quiet" onClick={() => undo(false)} title="Ctrl+Z">
             Undo
           </Button>
-          <Button kind="quiet" onClick={() => void session.undo(true)} title="Ctrl+Shift+Z">
+          <Button kind="quiet" onClick={() => undo(true)} title="Ctrl+Shift+Z">
             Redo
           </Button>
           <label className="flex items-center gap-2">
@@ -144,7 +160,7 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
           </label>
         </div>
         <p className="flex h-7 items-center border-t border-rule px-4 text-[13px] text-ink-soft">
-          <span className="truncate">{nextThing(findings)}</span>
+          <NextThing id={id} findings={findings} />
         </p>
       </header>
       <main className="flex min-h-0 flex-col overflow-hidden">
@@ -152,6 +168,8 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
         <div className="min-h-0 flex-1 overflow-hidden">{children}</div>
       </main>
       <Strip />
+      <Palette open={palette} onOpenChange={setPalette} onShortcuts={showShortcuts} onUndo={undo} />
+      <Shortcuts open={shortcuts} onOpenChange={setShortcuts} />
     </div>
   );
 }

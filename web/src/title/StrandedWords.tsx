@@ -24,7 +24,7 @@ function Offer({ stranded: s }: { stranded: Stranded }) {
   const copy = (): void =>
     void navigator.clipboard.writeText(s.words).then(
       () => toast('Copied.'),
-      () => toast('The browser did not allow copying. Select the words and copy them.'),
+      () => toast('The browser didn’t allow copying. Select the words and copy them.'),
     );
   return (
     <section className="border-b border-rule px-4 py-2 last:border-0" data-stranded>

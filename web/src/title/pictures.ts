@@ -15,7 +15,7 @@ async function keepPicture(title: string, file: File | Blob): Promise<Picture | 
     const name = file instanceof File ? file.name : '';
     return { id: `pic-${shortId()}`, name, type, width, height, ...(sha256 ? { sha256 } : {}) };
   } catch {
-    return { message: 'The program cannot be reached just now; the picture was not kept.' };
+    return { message: 'Pagina can’t be reached just now; the picture wasn’t added.' };
   }
 }
 

@@ -33,7 +33,10 @@ export function Money({
     if (m) onKeep({ minor: Number(m[1]) * 100 + Number((m[2] ?? '').padEnd(2, '0')), currency });
   };
   return (
-    <Field label={label} hint={wrong ? <span className="text-rubric">Write it like 4.99.</span> : undefined}>
+    <Field
+      label={label}
+      hint={wrong ? <span className="text-rubric">Enter an amount such as 4.99.</span> : undefined}
+    >
       <span className="grid grid-cols-[1fr_90px] gap-3">
         <Text
           value={price ? (price.minor / 100).toFixed(2) : ''}

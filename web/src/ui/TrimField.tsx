@@ -20,7 +20,7 @@ export function TrimField({ trim, onTrim }: { trim: string; onTrim: (trim: strin
     }).catch(() => null);
     const answer = r && ((await r.json()) as NamedTrim[] | { message: string });
     if (Array.isArray(answer)) setNamed(answer);
-    else if (method !== 'GET') toast(answer?.message ?? 'The program cannot be reached just now.');
+    else if (method !== 'GET') toast(answer?.message ?? 'Pagina can’t be reached just now.');
   };
   useEffect(() => void ask('GET'), []);
   const keep = (): void => {
@@ -74,7 +74,7 @@ export function TrimField({ trim, onTrim }: { trim: string; onTrim: (trim: strin
             className="h-6 px-1"
             onClick={() => void ask('DELETE', `?name=${encodeURIComponent(known.name)}`)}
           >
-            Forget the name
+            Delete the name
           </Button>
         </span>
       ) : listed ? null : (
@@ -88,7 +88,7 @@ export function TrimField({ trim, onTrim }: { trim: string; onTrim: (trim: strin
           <input
             aria-label="Name of this trim"
             className={`${input} h-7`}
-            placeholder="name it, for other titles"
+            placeholder="name it to use it in other titles"
             maxLength={60}
             value={name}
             onChange={(e) => setName(e.target.value)}

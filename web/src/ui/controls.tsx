@@ -54,7 +54,7 @@ export function Progress({ stage, share }: { stage: string; share: number }) {
   return (
     <span className="inline-flex min-w-44 flex-col gap-1">
       <span className="text-[13px] text-ink-soft">
-        {stage || 'Waiting its turn'} · {Math.round(share * 100)} %
+        {stage || 'Waiting'} · {Math.round(share * 100)} %
       </span>
       <span
         role="progressbar"

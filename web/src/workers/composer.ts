@@ -190,7 +190,7 @@ async function set(book: Book, edition: string, turn: number, only?: Only): Prom
     breathe: breathing(turn),
   }).catch((e: unknown) => ({
     ok: false as const,
-    refusal: { code: 'compose/failed', message: `The pages could not be set: ${(e as Error).message}.` },
+    refusal: { code: 'compose/failed', message: `The pages couldn’t be set: ${(e as Error).message}.` },
   }));
   if (!composed.ok)
     return composed.refusal.code === 'compose/stopped' ? null : { message: composed.refusal.message };
@@ -279,7 +279,7 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
   if (data.type === 'cover') {
     void (source ??= open())
       .then((s) => coverShown(data, s, cache))
-      .catch((e: unknown) => ({ message: `The cover could not be drawn: ${(e as Error).message}.` }))
+      .catch((e: unknown) => ({ message: `The cover couldn’t be drawn: ${(e as Error).message}.` }))
       .then((cover) => post({ type: 'cover', id: data.id, cover }));
     return;
   }

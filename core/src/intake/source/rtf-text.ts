@@ -33,7 +33,7 @@ const SIGNS: Record<string, string> = {
 export function rtfText(bytes: Uint8Array): string {
   const s = new TextDecoder('latin1').decode(bytes);
   const out: string[] = [];
-  /** Whether each open group's text counts; fallback characters after \u; hidden or taken out by a tracked change. */
+  /** Whether each open group's text counts; fallback characters after \u; hidden or deleted by a tracked change. */
   const stack: { text: boolean; stand: number; hidden: boolean }[] = [];
   let now = { text: true, stand: 1, hidden: false };
   let starred = false;

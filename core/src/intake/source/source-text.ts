@@ -26,7 +26,7 @@ const has = (names: string): ((name: string) => boolean) => {
 /** WordprocessingML (ECMA-376 part 1, §17), with formulas (§22.1) and drawings' text boxes. By local names. */
 const DOCX: XmlWords = {
   text: set('t'),
-  // A fallback repeats what its choice says (part 3, §10.2.1); what a tracked change has taken out or away is not there.
+  // A fallback repeats what its choice says (part 3, §10.2.1); what a tracked change deleted or moved away is not text.
   without: set('del moveFrom Fallback instrText delText'),
   apart: has('p tab br cr tc drawing pict oMath oMathPara footnoteReference endnoteReference'),
 };

@@ -18,12 +18,12 @@ function rowsOf(c: Composed, paper: string): [string, string][] {
   return [
     ['Pages', pages.toLocaleString('en-GB')],
     ['Spine', `${(spineWidth(pages, paperOf(paper)) / 2834.6).toFixed(1)} mm`],
-    ['Printing a copy', cost === null ? 'not bound' : money.format(cost / 100)],
+    ['Printing cost a copy', cost === null ? 'not bound' : money.format(cost / 100)],
     ['Lowest list price', cost === null ? 'none' : money.format(lowestListPrice(cost) / 100)],
     ['Characters a line', String(c.characters)],
     ['Lines a page', String(c.rows)],
     ['Loose lines', share(c.report.looseLines, c.report.lines)],
-    ['Divided words', share(c.report.hyphenatedLines, c.report.lines)],
+    ['Hyphenated words', share(c.report.hyphenatedLines, c.report.lines)],
   ];
 }
 

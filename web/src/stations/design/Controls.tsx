@@ -209,7 +209,7 @@ export function LengthField({
     }
     const mp = parseLength(text, unit);
     if (mp === null) return setWrong('Write a length, such as 11 pt, 4 mm or 0.25 in.');
-    if (!onKeep(mp)) return setWrong('That is more or less than can be set here.');
+    if (!onKeep(mp)) return setWrong('That is outside the range for this setting.');
     done();
   };
   const done = (): void => {

@@ -122,7 +122,7 @@ export function DesignBar({
       </label>
       {ebooks > 0 ? (
         <Button className="h-7" onClick={onEbooks}>
-          Give it to the ebook
+          Use for the ebook too
         </Button>
       ) : null}
       <span className="ml-auto" />
@@ -171,7 +171,7 @@ function OwnDesigns({ edition, kept }: { edition: Edition; kept: ReturnType<type
                   className={input}
                   value={name}
                   onChange={(e) => setName(e.target.value)}
-                  placeholder="Such as: our novels"
+                  placeholder="For example: our novels"
                   maxLength={80}
                 />
               </Field>

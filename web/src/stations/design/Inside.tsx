@@ -128,7 +128,7 @@ export function Inside() {
             const { interior, design } = now ?? edition;
             return {
               type: 'group',
-              label: 'Give the design to the ebook',
+              label: 'Use the design for the ebook too',
               changes: otherwise.map((e) => ({
                 type: 'set-edition',
                 id: e.id,

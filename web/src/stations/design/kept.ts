@@ -23,7 +23,7 @@ export function useKept() {
         toast(((await r.json()) as { message: string }).message);
         return false;
       }
-      toast(`Kept as “${name}”: it can be chosen in every title.`);
+      toast(`Saved as “${name}”. You can use it in any title.`);
       await read();
       return true;
     },

@@ -153,7 +153,7 @@ function Row({
         {print && count ? (
           <span
             className="block text-[13px] whitespace-nowrap text-ink-soft"
-            title="Half as many leaves as pages, each of the paper’s caliper"
+            title="Half the number of pages times the paper’s caliper"
           >
             spine {(spineWidth(count, paperOf(print.paper)) / MM).toFixed(1)} mm
           </span>

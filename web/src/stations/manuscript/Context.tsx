@@ -45,7 +45,7 @@ const DEEDS: [TableDeed, string][] = [
   ['row-below', 'Row below'],
   ['column-left', 'Column left'],
   ['column-right', 'Column right'],
-  ['heads', 'Heads in the first row'],
+  ['heads', 'Header row'],
   ['delete-row', 'Delete row'],
   ['delete-column', 'Delete column'],
   ['delete-table', 'Delete the table'],
@@ -120,7 +120,7 @@ function FigureBar({ view }: { view: EditorView }) {
         {Number(attrs.width)} %
       </label>
       <select
-        aria-label="Where the picture stands"
+        aria-label="Position of the picture"
         className={field}
         value={attrs.place as string}
         onChange={(e) => set('place', e.target.value)}
@@ -137,7 +137,7 @@ function FigureBar({ view }: { view: EditorView }) {
           aria-label="Text beside the picture"
           title={
             Number(attrs.width) > WIDEST_BESIDE
-              ? `Text stands beside pictures of at most ${WIDEST_BESIDE} % of the measure`
+              ? `Text can run beside pictures up to ${WIDEST_BESIDE} % of the measure`
               : undefined
           }
           disabled={Number(attrs.width) > WIDEST_BESIDE}
@@ -151,7 +151,7 @@ function FigureBar({ view }: { view: EditorView }) {
         </select>
       ) : attrs.place !== placeOf(at.node) ? (
         <span className="text-[13px] whitespace-nowrap text-ink-soft">
-          within the margins, for its caption
+          within the margins, to leave room for the caption
         </span>
       ) : null}
       <select
@@ -241,7 +241,7 @@ function TellingBar({ view, name, onDone }: { view: EditorView; name: Telling; o
   };
   if (!stretch)
     return (
-      <span className="text-[13px] text-ink-soft">Choose the words first, or put the cursor into one.</span>
+      <span className="text-[13px] text-ink-soft">Select the words first, or place the cursor in one.</span>
     );
   const label = { link: 'Link', indexed: 'Index entry', language: 'Language of these words' }[name];
   return (
@@ -316,7 +316,7 @@ function TellingBar({ view, name, onDone }: { view: EditorView; name: Telling; o
       </Button>
       {at ? (
         <Button kind="quiet" className="h-7 px-2" onClick={takeAway}>
-          Take away
+          Remove
         </Button>
       ) : null}
       {wrong ? (
@@ -324,7 +324,7 @@ function TellingBar({ view, name, onDone }: { view: EditorView; name: Telling; o
       ) : name === 'link' && kind === 'shop' ? (
         <span
           className="text-[13px] whitespace-nowrap text-ink-soft"
-          title="The book is kept by its ISBN. Files made for no outlet show the words alone."
+          title="The link is stored by ISBN. Files not made for an outlet show the words without a link."
         >
           Each outlet’s own ebook leads to the book there.
         </span>
@@ -334,15 +334,15 @@ function TellingBar({ view, name, onDone }: { view: EditorView; name: Telling; o
 }
 
 function faultOf(name: Telling, kind: keyof typeof KINDS, value: string): string {
-  if (value === '') return 'Say where to, or take it away.';
+  if (value === '') return 'Enter a destination, or remove the link.';
   if (name === 'language') {
     try {
       Intl.getCanonicalLocales(value);
     } catch {
-      return 'Write it as a tag: fr, de-AT, la.';
+      return 'Use a language tag, such as fr, de-AT or la.';
     }
   }
-  if (name === 'link' && kind === 'web' && /\s/.test(value)) return 'An address has no spaces.';
-  if (name === 'link' && kind === 'shop' && isbnFault(value)) return 'That is no ISBN.';
+  if (name === 'link' && kind === 'web' && /\s/.test(value)) return 'A web address can’t contain spaces.';
+  if (name === 'link' && kind === 'shop' && isbnFault(value)) return 'This isn’t a valid ISBN.';
   return '';
 }

@@ -60,12 +60,12 @@ export function Find({ onClose }: { onClose: () => void }) {
   };
   const replace = async (edits: readonly TextEdit[]): Promise<void> => {
     await session.flush();
-    const what = quest.by === '' ? 'Take out' : 'Replace';
+    const what = quest.by === '' ? 'Delete' : 'Replace';
     const label = `${what} “${quest.find}”${edits.length === 1 ? '' : ' everywhere'}`;
     const done = await session.change((b) => changeOfEdits(b, edits, label));
-    if (!done) return void toast('The text has changed meanwhile; the list is made anew.');
+    if (!done) return void toast('The text has changed since; the list has been updated.');
     if (edits.length > 1)
-      toast(`${edits.length.toLocaleString('en-GB')} places ${quest.by === '' ? 'taken out' : 'replaced'}.`, {
+      toast(`${edits.length.toLocaleString('en-GB')} places ${quest.by === '' ? 'deleted' : 'replaced'}.`, {
         action: { label: 'Undo', onClick: () => void session.undo() },
       });
   };
@@ -93,13 +93,13 @@ export function Find({ onClose }: { onClose: () => void }) {
           />
         </label>
         <label className="block">
-          <span className="column-head mb-1 block">Put in its place</span>
+          <span className="column-head mb-1 block">Replace with</span>
           <input className={input} value={quest.by} onChange={(e) => set({ by: e.target.value })} />
         </label>
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
           {(
             [
-              ['matchCase', 'Capitals matter'],
+              ['matchCase', 'Match case'],
               ['wholeWords', 'Whole words'],
               ['pattern', 'Pattern'],
             ] as const
@@ -145,7 +145,7 @@ export function Find({ onClose }: { onClose: () => void }) {
             disabled={found.length === 0}
             onClick={() => void replace(found)}
           >
-            {quest.by === '' ? 'Take all out' : 'Replace all'}
+            {quest.by === '' ? 'Delete all' : 'Replace all'}
           </Button>
           <span className="ml-auto" />
           <Button kind="quiet" className="h-7" onClick={onClose}>
@@ -171,7 +171,7 @@ export function Find({ onClose }: { onClose: () => void }) {
                 <span className="text-ink-soft">{e.after.slice(0, 24)}</span>
               </button>
               <Button kind="quiet" className="h-7 px-2" onClick={() => void replace([e])}>
-                {e.by === '' ? 'Take out' : 'Replace'}
+                {e.by === '' ? 'Delete' : 'Replace'}
               </Button>
             </div>
           </li>
@@ -185,8 +185,8 @@ export function Find({ onClose }: { onClose: () => void }) {
 }
 
 function told(find: string, count: number, sections: number): string {
-  if (find === '') return 'Type what to look for. Enter goes to the next, Shift and Enter to the one before.';
-  if (count === 0) return 'It is nowhere in the book.';
+  if (find === '') return 'Type what to find. Enter goes to the next match, Shift+Enter to the previous one.';
+  if (count === 0) return 'Not found in the book.';
   const more = count >= MOST_FOUND ? 'More than ' : '';
   return `${more}${count.toLocaleString('en-GB')} ${count === 1 ? 'place' : 'places'} in ${sections} ${sections === 1 ? 'section' : 'sections'}`;
 }

@@ -92,8 +92,8 @@ export function SectionText({
         if (clean.left > 0)
           toast(
             clean.left === 1
-              ? 'A picture lies elsewhere on the web and was not fetched. Save it and drop it here.'
-              : `${clean.left} pictures lie elsewhere on the web and were not fetched. Save them and drop them here.`,
+              ? 'A picture is stored elsewhere on the web and wasn’t downloaded. Save it and drop it here.'
+              : `${clean.left} pictures are stored elsewhere on the web and weren’t downloaded. Save them and drop them here.`,
           );
         if (pasted.length > 0) setTimeout(() => void fillPasted(session, target, pasted), 0);
         return clean.html;

@@ -158,7 +158,7 @@ function Word({ word: w, onOwn }: { word: WordInBook; onOwn: () => void }) {
         `Spell “${w.word}” as “${word}”`,
       ),
     );
-    if (!done) toast('The text has changed meanwhile; the list is made anew.');
+    if (!done) toast('The text has changed since; the list has been updated.');
     else if (w.places.length > 1) toast(`${w.places.length} places were changed.`);
   };
   const first = w.places[Math.max(0, at)];

@@ -23,7 +23,7 @@ export function Tidy({ onClose }: { onClose: () => void }) {
   const make = async (chosen: readonly TidyItem[], label: string): Promise<void> => {
     await session.flush();
     const done = await session.change((b) => changeOfEdits(b, chosen, label));
-    if (!done) return void toast('The text has changed meanwhile; the list is made anew.');
+    if (!done) return void toast('The text has changed since; the list has been updated.');
     if (chosen.length > 1)
       toast(`${places(chosen.length)} changed.`, {
         action: { label: 'Undo', onClick: () => void session.undo() },

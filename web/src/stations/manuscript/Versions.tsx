@@ -98,7 +98,7 @@ export function Versions({ onClose }: { onClose: () => void }) {
               <span className="text-[13px] text-ink-soft">{day(v.at)}</span>
             </button>
             <Button kind="quiet" className="h-7 px-2" onClick={() => void forget(v.id)}>
-              Forget the name
+              Delete the name
             </Button>
           </li>
         ))}
@@ -151,15 +151,15 @@ function OneVersion({
       const answer = (await r.json()) as { book: unknown; message?: string };
       const parsed = r.ok ? bookFromJson(answer.book) : null;
       if (parsed?.ok) setThen(parsed.value);
-      else setTrouble(answer.message ?? 'This version cannot be read.');
-    })().catch(() => setTrouble('The program cannot be reached just now.'));
+      else setTrouble(answer.message ?? 'This version can’t be read.');
+    })().catch(() => setTrouble('Pagina can’t be reached just now.'));
   }, [session, chosen]);
   return (
     <Aside
       title={chosen.name}
       wide
       onClose={onClose}
-      note="What came since stands underlined, what went since is struck out."
+      note="Added text is underlined; deleted text is struck out."
       tools={
         <>
           <Button kind="quiet" className="h-7" onClick={onBack}>

@@ -95,7 +95,7 @@ export async function fillPasted(
   for (const [i, { src }] of pictures.entries()) {
     const file = await fileOfData(src);
     const picture = file && (await takeIn(session, file));
-    if (!file) toast('A picture of the text cannot be read.');
+    if (!file) toast('A picture in the text can’t be read.');
     if (view.isDestroyed) return;
     const tr = view.state.tr;
     view.state.doc.descendants((x, pos) => {

@@ -238,8 +238,8 @@ export function restyle(state: EditorState, style: Style): Transaction | string 
   };
   const why =
     style === 'attribution'
-      ? 'An attribution stands below a quotation or verse, once.'
-      : 'A note stands in it, which monospace text cannot hold.';
+      ? 'An attribution goes below a quotation or verse, once.'
+      : 'It contains a note, which monospaced text can’t have.';
   for (let i = first; i <= last; i++) {
     const block = doc.child(i);
     const units = unitsOf(block, pos, from, to);

@@ -204,7 +204,7 @@ export function Ledger({
                           className="ml-2 not-italic underline hover:text-ink"
                           onClick={() => void actions.callIn(l.kind)}
                         >
-                          Call it in
+                          Add it
                         </button>
                       </td>
                       <Lanes lines={lines} at={index} editions={book.editions} />

@@ -91,7 +91,7 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
           onChange={(e) => void actions.starts([s.id], e.target.value as Section['starts'])}
         >
           <option value="usual">
-            as is usual ({rule.starts === 'any' ? 'on the next page' : 'by its kind or the interior'})
+            default ({rule.starts === 'any' ? 'on the next page' : 'by its kind or the interior'})
           </option>
           <option value="recto">on a right-hand page</option>
           <option value="verso">on a left-hand page</option>
@@ -99,13 +99,13 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
         </select>
       </Field>
       <p className="text-[13px] text-ink-soft">
-        {rule.inContents ? 'It stands in the contents.' : 'It is not in the contents.'}
+        {rule.inContents ? 'Listed in the contents.' : 'Not listed in the contents.'}
       </p>
       {facts.made && shown ? (
         <div className="space-y-1.5 border-l-2 border-spruce pl-2 text-[13px]" data-made={facts.made}>
           {facts.made === 'record' ? (
             <>
-              <p>This page is made from the record and keeps up with it.</p>
+              <p>This page is made from the record and updates with it.</p>
               <Button
                 className="h-7"
                 onClick={() =>
@@ -120,7 +120,7 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
             </>
           ) : (
             <>
-              <p>This page was written by hand. It no longer follows the record.</p>
+              <p>This page was written by hand and no longer updates with the record.</p>
               <Button
                 className="h-7"
                 onClick={() =>
@@ -140,8 +140,8 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
       {(s.kind === 'about-author' || s.kind === 'also-by') && facts.words === 0 && facts.made === null ? (
         <p className="text-[13px] text-ink-soft">
           {s.kind === 'about-author'
-            ? 'Write a short life in the record, and this page is made from it.'
-            : 'List the other books in the record, and this page is made from them.'}
+            ? 'Write a short biography in the record and this page is made from it.'
+            : 'List the other books in the record and this page is made from them.'}
         </p>
       ) : null}
       <ul className="space-y-1 text-[13px]">
@@ -206,7 +206,7 @@ function Many({
 }
 
 const FORMS: Record<NumberForm, [chapter: string, part: string]> = {
-  usual: ['as is usual in the language', 'as is usual in the language'],
+  usual: ['the default for the language', 'the default for the language'],
   words: ['in words: Three', 'in words: Three'],
   arabic: ['in figures: 3', 'in figures: 3'],
   roman: ['in roman: III', 'in roman: III'],
@@ -251,7 +251,7 @@ function Numbers() {
           onChange={(e) => set({ count: e.target.value as Numbering['count'] })}
         >
           <option value="continuous">through the whole book</option>
-          <option value="by-part">anew in every part</option>
+          <option value="by-part">starting again in every part</option>
         </select>
       </Field>
       {form('parts')}
@@ -290,7 +290,7 @@ function Contents() {
   return (
     <Part title={`Contents of the ${e.name.toLowerCase()}`}>
       <Field label="Heading">
-        <Text value={e.contents.heading} placeholder="as usual" onKeep={(heading) => set({ heading })} />
+        <Text value={e.contents.heading} placeholder="default" onKeep={(heading) => set({ heading })} />
       </Field>
       <Field label="It lists">
         <select

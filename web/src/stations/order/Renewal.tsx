@@ -83,13 +83,13 @@ export function Renewal({ name, fresh, onDone }: { name: string; fresh: Book; on
           <h2 className="font-serif text-[17px]">{name}</h2>
           <p className="text-[13px] text-ink-soft">
             {way === 'replace'
-              ? 'New text takes the place of the old. Kinds, order, editions and design stay; so do paragraphs whose words are the same.'
-              : `${coming} ${coming === 1 ? 'section is' : 'sections are'} put in. Nothing of the book is changed.`}
+              ? 'The new text replaces the old. Kinds, order, editions and design are kept, and so are paragraphs whose words haven’t changed.'
+              : `${coming} ${coming === 1 ? 'section is' : 'sections are'} put in. Nothing else in the book changes.`}
           </p>
         </div>
         <span className="ml-auto" />
         <fieldset className="flex items-center gap-4">
-          <legend className="sr-only">What to do with it</legend>
+          <legend className="sr-only">What to do with the new manuscript</legend>
           {(
             [
               ['replace', 'Replace the text'],
@@ -120,7 +120,7 @@ export function Renewal({ name, fresh, onDone }: { name: string; fresh: Book; on
           {way === 'add'
             ? 'Add it'
             : taken === 0
-              ? 'Nothing to take'
+              ? 'Nothing to apply'
               : `Take ${taken} ${taken === 1 ? 'section' : 'sections'}`}
         </Button>
         <Button kind="quiet" onClick={onDone}>
@@ -183,7 +183,7 @@ function Pair({
         ? 'not in the newer manuscript'
         : differenceOf(comparison);
   const what =
-    m.old === null ? 'Put it in' : m.fresh === null ? 'Delete it from the book' : 'Take the new text';
+    m.old === null ? 'Put it in' : m.fresh === null ? 'Delete it from the book' : 'Use the new text';
   return (
     <div
       className="border-b border-rule px-4 py-1.5"

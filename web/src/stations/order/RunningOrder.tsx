@@ -64,7 +64,7 @@ export function RunningOrder() {
       await session.flush();
       setNewer({ name: read.name, book: parsed.value });
     } catch (e) {
-      toast(`${file.name}: ${(e as Error).message || 'it could not be brought in.'}`);
+      toast(`${file.name}: ${(e as Error).message || 'it couldn’t be imported.'}`);
     } finally {
       setReading(null);
     }

@@ -146,7 +146,7 @@ export function Tools({
       />
       {onAsRead ? (
         <Button kind="quiet" className={tool} onClick={onAsRead}>
-          As it was read
+          How it was read
         </Button>
       ) : null}
       <Button

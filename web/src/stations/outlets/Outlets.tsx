@@ -91,7 +91,7 @@ export function Outlets() {
                   <tr className="h-8 border-b border-edge text-left">
                     {['Asked for', 'Standing', ''].map((h, i) => (
                       <th key={i} scope="col" className="column-head pr-3">
-                        {h || <span className="sr-only">What stands there</span>}
+                        {h || <span className="sr-only">Current value</span>}
                       </th>
                     ))}
                   </tr>
@@ -153,15 +153,15 @@ export function Outlets() {
                 <span className="ml-auto text-[13px] text-ink-soft">
                   {loaded
                     ? loaded.day === null
-                      ? 'the shop cannot be reached'
+                      ? 'the shop can’t be reached'
                       : `day ${loaded.day} at the shop`
                     : ''}
                 </span>
                 <Button className="h-7" onClick={() => void wait(1)}>
-                  One day on
+                  Advance one day
                 </Button>
                 <Button className="h-7" onClick={() => void wait(3)}>
-                  Three days on
+                  Advance three days
                 </Button>
               </div>
               {mine.length === 0 ? (

@@ -49,9 +49,9 @@ export function FindOnPages({
         />
         <p role="status" className="pt-1 text-[13px] text-ink-soft">
           {words.trim() === ''
-            ? 'Enter goes from one place to the next.'
+            ? 'Enter goes to the next match.'
             : places.length === 0
-              ? 'These words stand on no page.'
+              ? 'Not found in the pages.'
               : `${places.length.toLocaleString('en-GB')} ${places.length === 1 ? 'place' : 'places'}`}
         </p>
       </div>

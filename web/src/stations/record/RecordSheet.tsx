@@ -44,7 +44,7 @@ export function RecordSheet() {
         <Group title="The book">
           <Field
             label="Title"
-            hint={record.title.length > 150 ? 'Very long titles are cut short in shops.' : undefined}
+            hint={record.title.length > 150 ? 'Shops cut off very long titles.' : undefined}
           >
             <Text {...field('title')} />
           </Field>
@@ -77,7 +77,7 @@ export function RecordSheet() {
               />
             </Field>
           ))}
-          <Field label="Also by the author" hint="A title a line, for the page of other books">
+          <Field label="Other books by the author" hint="One title per line, for the “Also by” page">
             <Text
               area={3}
               value={record.alsoBy.join('\n')}
@@ -99,7 +99,7 @@ export function RecordSheet() {
             hint={
               languageIsTag
                 ? new Intl.DisplayNames(['en'], { type: 'language' }).of(record.language)
-                : 'Write it as a tag: en-GB, fr, de-AT.'
+                : 'Use a language tag, such as en-GB, fr or de-AT.'
             }
           >
             <Text {...field('language')} wrong={!languageIsTag} />
@@ -111,7 +111,7 @@ export function RecordSheet() {
               onKeep={(description) => set({ description }, 'Change the description')}
             />
           </Field>
-          <Field label="Keywords" hint={`${record.keywords.length} of them, with commas between`}>
+          <Field label="Keywords" hint={`${record.keywords.length} keywords, separated by commas`}>
             <Text
               value={record.keywords.join(', ')}
               onKeep={(v) =>
@@ -145,7 +145,7 @@ export function RecordSheet() {
                 <Text {...field('year')} maxLength={4} />
               </Field>
             </div>
-            <Field label="Copyright holder" hint="The author, when nothing stands here">
+            <Field label="Copyright holder" hint="The author, if left empty">
               <Text {...field('copyrightHolder')} />
             </Field>
             <Clauses />
@@ -161,9 +161,9 @@ export function RecordSheet() {
                       fault ? (
                         <span className="text-rubric">{ISBN_FAULTS[fault]}</span>
                       ) : e.isbn ? (
-                        `${bareIsbn(e.isbn).length} digits, and the last one fits`
+                        `${bareIsbn(e.isbn).length} digits, and the check digit is right`
                       ) : (
-                        'An ISBN of its own, or none'
+                        'Its own ISBN, or none'
                       )
                     }
                   >

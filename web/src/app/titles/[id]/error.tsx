@@ -5,7 +5,7 @@ import { Stopped } from '@/ui/Stopped';
 export default function Fault({ error, reset }: { error: Error; reset: () => void }) {
   return (
     <Stopped
-      why="A fault in the program keeps this station from being shown. What you wrote is kept."
+      why="This station can’t be shown because of an error in Pagina. Your work is safe."
       detail={error.message}
       onAgain={reset}
     />

@@ -12,10 +12,10 @@ import { PictureField } from './PictureField';
 
 const FRONT_NAMES: Record<Front, [name: string, words: string]> = {
   bare: ['The picture alone', 'It carries its own words.'],
-  open: ['Words on the picture', 'Straight on it; choose letters that stand out.'],
+  open: ['Words on the picture', 'Directly on the picture; choose a colour that stands out.'],
   band: ['Words on a band', 'The picture runs over and under it.'],
-  plate: ['Words below the picture', 'On the ground, in the lower third.'],
-  window: ['The picture in a window', 'Words above and below, on the ground.'],
+  plate: ['Words below the picture', 'On the background colour, in the lower third.'],
+  window: ['The picture in a window', 'Words above and below, on the background colour.'],
 };
 const LETTERS: readonly [CoverPlan['letters'], string][] = [
   ['as-written', 'as written'],
@@ -63,7 +63,7 @@ export function CoverPanel({
       {target === 'device' ? (
         <PictureField
           label="Device of the imprint"
-          hint="It stands on the back, and at the foot of the spine."
+          hint="Shown on the back and at the foot of the spine."
           value={plan.device}
           onChoose={(device) => ({ type: 'set-cover', fields: { device } })}
         />
@@ -87,7 +87,9 @@ function FrontSettings({ plan, set }: Settings) {
       <PictureField
         label="Picture of the front"
         hint={
-          picture ? `${picture.width} × ${picture.height} pixels` : 'Without one, words stand on the ground.'
+          picture
+            ? `${picture.width} × ${picture.height} pixels`
+            : 'Without a picture, the words are set on the background colour.'
         }
         value={book.record.cover}
         onChoose={(cover) => ({ type: 'set-record', fields: { cover } })}
@@ -119,13 +121,13 @@ function FrontSettings({ plan, set }: Settings) {
           />
           <span>
             Ebooks have this front too
-            <span className="block text-[12px] text-ink-soft">Until then they have no cover.</span>
+            <span className="block text-[12px] text-ink-soft">Otherwise ebooks have no cover.</span>
           </span>
         </label>
       )}
       {picture ? (
         <fieldset className="grid grid-cols-2 gap-3">
-          <legend className="column-head mb-1">Where it is cut, keep</legend>
+          <legend className="column-head mb-1">When cropping, keep</legend>
           {(['x', 'y'] as const).map((axis) => (
             <label key={axis} className="text-[13px]">
               {axis === 'x' ? 'left to right' : 'head to foot'}
@@ -182,10 +184,10 @@ function WordsSettings({ plan, set }: Settings) {
     <>
       <p className="text-[13px] text-ink-soft">
         {bare
-          ? 'The picture carries the words itself. These are set when the front is to have words of its own.'
+          ? 'The words are part of the picture. To set them separately, choose another arrangement.'
           : 'Title, subtitle and author are the record’s own.'}
       </p>
-      <Field label="A line above the title" hint="Such as: A novel">
+      <Field label="A line above the title" hint="For example: A novel">
         <Text
           value={plan.line}
           maxLength={200}
@@ -278,7 +280,7 @@ function SpineSettings({ plan, set }: Settings) {
             )
           }
         >
-          <option value="by-language">as is usual in the book’s language ({usual})</option>
+          <option value="by-language">the default for the book’s language ({usual})</option>
           <option value="down">down, from head to foot</option>
           <option value="up">up, from foot to head</option>
         </select>
@@ -295,7 +297,7 @@ function BackSettings({ plan, set }: Settings) {
         label="Text of the back"
         hint={
           plan.back === null
-            ? 'The description of the record, as long as nothing else is written here'
+            ? 'The description from the record, unless you write something else here'
             : `${plan.back.length} characters`
         }
       >
@@ -333,7 +335,7 @@ function LifeSettings({ plan, set }: Settings) {
         <span>
           A short life of the author
           <span className="block text-[12px] text-ink-soft">
-            {life ? 'As it stands in the record.' : 'The record has none yet.'}
+            {life ? 'Taken from the record.' : 'The record has none yet.'}
           </span>
         </span>
       </label>
@@ -359,7 +361,7 @@ function BarcodeSettings({ plan, set }: Settings) {
         <span>
           Barcode of the ISBN
           <span className="block text-[12px] text-ink-soft">
-            Leave it off where the printer puts its own; its place stays free of words.
+            Leave it off if the printer adds its own; the space is kept clear.
           </span>
         </span>
       </label>

@@ -1,0 +1,1 @@
+export function circles(root: string, files: readonly string[]): string[][];
