@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { zipSync } from 'fflate';
 import {
+  descendants,
   countWords,
   fromRoman,
   fromWords,
@@ -123,6 +124,25 @@ describe('zip containers', () => {
 describe('XML', () => {
   it('keeps line and column of a fault', () =>
     expect(parseXml('<a>\n  <b></c></a>').fault).toMatchObject({ line: 2 }));
+  it('names the line and column where an element begins', () => {
+    const { root } = parseXml('<a>\r\n  <b\n  c="1"\n>&#8212;<d/>\ud83d\ude00<e/></b></a>');
+    const at = (name: string) => descendants(root!, name).map((e) => [e.line, e.column])[0];
+    expect([at('a'), at('b'), at('d'), at('e')]).toEqual([
+      [1, 1],
+      [2, 3],
+      [4, 9],
+      [4, 15],
+    ]);
+  });
+  it('knows the names of characters in XHTML 1.1 alone', () => {
+    // XHTML 1.0, appendix A.2: its DTDs declare them; XML 1.0 §4.6 has five, and EPUB 3.3 §3.3 forbids other DTDs.
+    const body = '<a>&nbsp;&eacute;</a>';
+    expect(parseXml(body).fault).not.toBeNull();
+    expect(parseXml(`<!DOCTYPE html>${body}`).fault).not.toBeNull();
+    const dtd =
+      '<!DOCTYPE html PUBLIC "-//W3C//DTD XHTML 1.1//EN" "http://www.w3.org/TR/xhtml11/DTD/xhtml11.dtd">';
+    expect(parseXml(`${dtd}\n${body}`).root?.children).toEqual(['\u00a0é']);
+  });
   it('never resolves an external entity', () => {
     const r = parseXml('<!DOCTYPE a [<!ENTITY x SYSTEM "file:///etc/passwd">]><a>&x;</a>');
     expect(r.root === null || !JSON.stringify(r.root).includes('root:')).toBe(true);

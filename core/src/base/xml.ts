@@ -1,4 +1,5 @@
 /** XML read into a small tree that remembers lines and columns. No external entity is ever resolved. */
+import { characterEntities } from 'character-entities';
 import { SaxesParser } from 'saxes';
 
 export interface XmlElement {
@@ -9,6 +10,7 @@ export interface XmlElement {
   /** Attributes by qualified name as written. */
   attrs: Record<string, string>;
   children: XmlNode[];
+  /** Where its start tag begins, both counted from 1. */
   line: number;
   column: number;
 }
@@ -21,11 +23,23 @@ export interface XmlFault {
 }
 export type XmlResult = { root: XmlElement; fault: null } | { root: null; fault: XmlFault };
 
+/**
+ * Names of characters (`&nbsp;`) are known only where the DOCTYPE says XHTML 1.x, as in EPUB 2; anywhere else XML knows
+ * five, and any other is a fault.
+ */
 export function parseXml(text: string): XmlResult {
   const parser = new SaxesParser({ xmlns: true, position: true });
+  parser.on('doctype', (declared) => {
+    if (/-\/\/W3C\/\/DTD XHTML 1\./.test(declared)) Object.assign(parser.ENTITIES, characterEntities);
+  });
   let root: XmlElement | null = null;
   let fault: XmlFault | null = null;
   const open: XmlElement[] = [];
+  const lines = lineCounter(text);
+  let began = { line: 1, column: 1 };
+  parser.on('opentagstart', () => {
+    began = lines(text.lastIndexOf('<', parser.position - 1));
+  });
   parser.on('error', (e) => {
     fault ??= { message: e.message.replace(/^\d+:\d+: /, ''), line: parser.line, column: parser.column };
   });
@@ -37,8 +51,7 @@ export function parseXml(text: string): XmlResult {
       ns: tag.uri,
       attrs,
       children: [],
-      line: parser.line,
-      column: parser.column,
+      ...began,
     };
     open.at(-1)?.children.push(el);
     root ??= el;
@@ -56,6 +69,21 @@ export function parseXml(text: string): XmlResult {
   if (fault) return { root: null, fault };
   if (!root) return { root: null, fault: { message: 'there is no element', line: 1, column: 1 } };
   return { root, fault: null };
+}
+
+/** Line and column, from 1, of places asked for in the order of the text. */
+function lineCounter(text: string): (at: number) => { line: number; column: number } {
+  let line = 1;
+  let start = 0;
+  const next = /\r\n|\r|\n/g;
+  let found = next.exec(text);
+  return (at) => {
+    for (; found && found.index < at; found = next.exec(text)) {
+      line++;
+      start = next.lastIndex;
+    }
+    return { line, column: at - start + 1 };
+  };
 }
 
 /** All descendants of that local name, in document order, the element itself included. */

@@ -1,4 +1,5 @@
 /** Rules of the container and the package (EPUB 3.3 §4, §5). */
+import type { ManifestItem } from '../package';
 import { isbnFault } from '../record';
 import { XHTML, type EpubSubject } from './epub-subject';
 import type { Rule } from './rules';
@@ -28,6 +29,20 @@ const CORE = new Set([
   'audio/mp4',
   'audio/ogg',
 ]);
+
+/** Whether the item, or one that its chain of fallbacks leads to, is shown by every reading system (EPUB 3.3 §3.5.1). */
+function isShown(
+  item: ManifestItem,
+  ids: Map<string, ManifestItem>,
+  shown: (type: string) => boolean,
+): boolean {
+  const seen = new Set<ManifestItem>();
+  for (let i: ManifestItem | undefined = item; i && !seen.has(i); i = ids.get(i.fallback)) {
+    if (shown(i.type)) return true;
+    seen.add(i);
+  }
+  return false;
+}
 
 function isLanguage(tag: string): boolean {
   try {
@@ -214,8 +229,9 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
     severity: 'blocker',
     source: 'EPUB 3.3 §3.2, §3.5: a foreign resource needs a fallback',
     *look({ manifest, path }) {
+      const ids = new Map(manifest.map((i) => [i.id, i]));
       for (const i of manifest)
-        if (!CORE.has(i.type) && !i.type.startsWith('video/'))
+        if (!isShown(i, ids, (type) => CORE.has(type) || type.startsWith('video/')))
           yield {
             message: `${i.href} is of the kind “${i.type}”, which reading systems need not show.`,
             file: path,
@@ -240,7 +256,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
             file: path,
             line: s.line,
           };
-        else if (item.type !== XHTML && item.type !== 'image/svg+xml')
+        else if (!isShown(item, ids, (type) => type === XHTML || type === 'image/svg+xml'))
           yield {
             message: `${item.href} is in the spine but isn’t a text page.`,
             file: path,

@@ -25,9 +25,7 @@ export function epubSubject(bytes: Uint8Array): Outcome<EpubSubject> {
     .flatMap((i) => {
       const text = textPart(p.zip, i.path);
       if (text === null) return [];
-      const r = parseXml(
-        text.replace(/<!DOCTYPE[^>]*>/i, (d) => ' '.repeat(d.length)).replace(/&nbsp;/g, '&#160;'),
-      );
+      const r = parseXml(text);
       return [
         {
           path: i.path,

@@ -20,6 +20,8 @@ export interface ManifestItem {
   href: string;
   type: string;
   properties: string[];
+  /** Id of the item shown instead where this one can’t be, '' when none. */
+  fallback: string;
   line: number;
   column: number;
 }
@@ -110,6 +112,7 @@ export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
       path: resolve(p.path, href)?.path ?? '',
       type: item.attrs['media-type'] ?? '',
       properties: (item.attrs.properties ?? '').split(/\s+/).filter(Boolean),
+      fallback: item.attrs.fallback ?? '',
       line: item.line,
       column: item.column,
     });
