@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import ts from 'typescript';
 import { circles } from '../circles.mjs';
 import { breach } from '../rooms.mjs';
 
@@ -92,4 +93,27 @@ it('says nothing to people in words that were put right once', () => {
       return UNNATURAL.flatMap((u) => (u.test(text) ? [`${f}: ${u.exec(text)?.[0]}`] : []));
     });
   expect(found).toEqual([]);
+});
+
+it('every workspace declares the packages that its sources import', () => {
+  // demo/ is no workspace: it is run by the root's scripts.
+  const inWorkspaces = sources().filter((path) => !path.startsWith('demo/'));
+  const undeclared = inWorkspaces.flatMap((path) => {
+    const workspace = path.split('/')[0] as string;
+    const { dependencies = {} } = JSON.parse(readFileSync(at(`${workspace}/package.json`), 'utf8')) as {
+      dependencies?: Record<string, string>;
+    };
+    const imports = ts.preProcessFile(readFileSync(at(path), 'utf8')).importedFiles.map((f) => f.fileName);
+    return imports
+      .filter((name) => !/^[./]|^@\/|^node:/.test(name))
+      .map((name) =>
+        name
+          .split('/')
+          .slice(0, name.startsWith('@') ? 2 : 1)
+          .join('/'),
+      )
+      .filter((name) => !(name in dependencies))
+      .map((name) => `${path}: ${name}`);
+  });
+  expect(undeclared).toEqual([]);
 });
