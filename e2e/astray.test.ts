@@ -38,7 +38,7 @@ it('keeps the title open around a station that fails, and shows it again', async
     broken ? route.fulfill({ json: { outlets: 5, accounts: 5, listings: 5 } }) : route.continue(),
   );
   await page.goto(`${address()}/titles/${title}/outlets`);
-  await page.getByText(/keeps this station from being shown. What you wrote is kept/).waitFor();
+  await page.getByText(/can’t be shown because of an error in Pagina. Your work is safe/).waitFor();
   await page.getByRole('link', { name: 'Running order' }).waitFor();
   broken = false;
   await page.getByRole('button', { name: 'Show it again' }).click();

@@ -40,7 +40,7 @@ it('shows the sheet of back, spine and front, and says what is wrong with it', a
     .click();
   await sheet().waitFor({ timeout: 30_000 });
   await page.getByText('too narrow for words').waitFor();
-  await page.getByText(/has no ISBN, so the place of the barcode is left white/).waitFor();
+  await page.getByText(/has no ISBN, so the barcode area is left white/).waitFor();
   expect(await page.locator('[data-guides]').count()).toBe(1);
   await page.getByLabel('Guides').uncheck();
   expect(await page.locator('[data-guides]').count()).toBe(0);

@@ -181,7 +181,7 @@ describe('an interior', () => {
   });
   it('keeps a trim under a name for other titles', async () => {
     await page.getByLabel('Name of this trim').fill('Pocket');
-    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
     await page.getByText('Your own: Pocket').waitFor();
     await reset(() => page.getByLabel('Trim', { exact: true }).selectOption('6 × 9 in'));
     await reset(() =>
@@ -193,17 +193,17 @@ describe('an interior', () => {
 
 it('a design of one’s own is kept and used in another title', async () => {
   await page.getByRole('button', { name: 'Your own designs' }).click();
-  await page.getByLabel('Keep this design as').fill('Our novels');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await page.getByText('Kept as “Our novels”').waitFor();
+  await page.getByLabel('Save this design as').fill('Our novels');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await page.getByText('Saved as “Our novels”').waitFor();
   const other = await bringIn(page, 'other.md', Buffer.from(manuscript));
   await open(other);
   await page.getByRole('combobox', { name: /^Interior/ }).selectOption('Our novels');
   await page.locator('[data-changed="1"]').waitFor();
   expect(await edition(other)).toMatchObject({ interior: 'Marram', design: { from: { breaks: 'Saltern' } } });
   await page.getByRole('button', { name: 'Your own designs' }).click();
-  await page.getByRole('button', { name: 'Forget' }).click();
-  await page.getByText('None is kept yet.').waitFor();
+  await page.getByRole('button', { name: 'Delete' }).click();
+  await page.getByText('No designs saved yet.').waitFor();
   await page.keyboard.press('Escape');
 });
 it('a trim of one’s own is there in another title, until its name is forgotten', async () => {

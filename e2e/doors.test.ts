@@ -136,7 +136,7 @@ describe('what makes no sense', () => {
     ['making for a title that is not there', () => ['titles/none/make', json('POST', { edition: 'x' })], 404],
     [
       'dismissing for a title that is not there',
-      () => ['titles/none/refusals', json('POST', { keys: ['x'] })],
+      () => ['titles/none/dismissals', json('POST', { keys: ['x'] })],
       404,
     ],
     ['a job that is not there', () => ['jobs/none'], 404],

@@ -66,7 +66,7 @@ describe('the intake sheet', () => {
   it('joins a section that is none to the one before', async () => {
     await onSheet('Join.docx', await unstyledManuscript(3));
     const before = (await rows()).length;
-    await page.getByRole('button', { name: 'Join to the one before' }).last().click();
+    await page.getByRole('button', { name: 'Join with previous' }).last().click();
     await page.waitForFunction((n) => document.querySelectorAll('[data-intake]').length === n, before - 1);
   });
   it('divides, joins and moves the others alike, each with one undo', async () => {
@@ -84,8 +84,8 @@ describe('the intake sheet', () => {
         })
         .click();
     const boat = page.locator('[data-intake]', { hasText: 'The Boat' });
-    await boat.getByRole('button', { name: 'Divide' }).click();
-    await page.getByLabel('Divide before').getByText('Morning').click();
+    await boat.getByRole('button', { name: 'Split' }).click();
+    await page.getByLabel('Split before').getByText('Morning').click();
     await all(before + 1);
     await same(2);
     await all(before + 3);
@@ -101,7 +101,7 @@ describe('the intake sheet', () => {
     const others = page.locator(`[data-intake][data-kind="chapter"][data-depth="${depth}"]`);
     await same(await others.count());
     await expect.poll(() => others.count()).toBe(0);
-    await page.locator('[data-intake]', { hasText: 'The Tide' }).getByText('Join to the one before').click();
+    await page.locator('[data-intake]', { hasText: 'The Tide' }).getByText('Join with previous').click();
     await all(before - 1);
     await same(await page.locator('[data-intake][data-kind="chapter"]').count());
     await all(before - 3);
@@ -112,8 +112,8 @@ describe('the intake sheet', () => {
     await onSheet('Level.md', new TextEncoder().encode(md));
     const boat = page.locator('[data-intake]', { hasText: 'The Boat' });
     const before = (await rows()).length;
-    await boat.getByRole('button', { name: 'Divide' }).click();
-    await page.getByLabel('Divide before').getByText('More of it.').click();
+    await boat.getByRole('button', { name: 'Split' }).click();
+    await page.getByLabel('Split before').getByText('More of it.').click();
     await page.waitForFunction((n) => document.querySelectorAll('[data-intake]').length === n, before + 1);
     const depth = await boat.getAttribute('data-depth');
     await boat
@@ -129,17 +129,17 @@ describe('the intake sheet', () => {
   it('opens what was set aside and puts it back into its section', async () => {
     const md = '# Chapter One: The Boat\n\nText.\n\n# Chapter Two: The Tide\n\nMore.\n';
     const id = await onSheet('Aside.md', new TextEncoder().encode(md));
-    await page.getByText(/Numbers of headings/).click();
-    await page.getByRole('button', { name: 'Put back' }).nth(1).click();
-    await page.getByText('put back', { exact: true }).waitFor();
-    await page.getByText(/Put back at the end of/).waitFor();
+    await page.getByText(/Chapter numbers/).click();
+    await page.getByRole('button', { name: 'Restore' }).nth(1).click();
+    await page.getByText('restored', { exact: true }).waitFor();
+    await page.getByText(/Restored at the end of/).waitFor();
     await saved(page);
     const { sections } = (await serverBook(id)).book;
     expect(JSON.stringify(sections[1]!.content)).toContain('Chapter Two');
     await page.reload();
     await page.waitForSelector('[data-intake]');
-    await page.getByText(/Numbers of headings/).click();
-    expect(await page.getByText('put back', { exact: true }).count()).toBe(1);
+    await page.getByText(/Chapter numbers/).click();
+    expect(await page.getByText('restored', { exact: true }).count()).toBe(1);
   });
   it('is left by accepting, stays left over a reload, and opens again', async () => {
     await onSheet('Accept.docx', await unstyledManuscript(3));

@@ -54,7 +54,7 @@ const caret = async (n: number, where: 'Home' | 'End' = 'End'): Promise<void> =>
 const style = (name: string): Promise<unknown> =>
   page.getByLabel('Style of the paragraph').selectOption({ label: name });
 const put = async (name: string): Promise<void> => {
-  await page.getByRole('button', { name: 'Put in' }).click();
+  await page.getByRole('button', { name: 'Insert' }).click();
   await page.getByRole('menuitem', { name }).click();
 };
 const undo = async (times: number): Promise<void> => {
@@ -261,7 +261,7 @@ describe('pictures', () => {
   const picture = { name: 'chart.png', mimeType: 'image/png', buffer: Buffer.from(png(300, 200)) };
   it('come by choice and by drop, with their settings, and keep them when the file is replaced', async () => {
     await caret(1);
-    await page.setInputFiles('input[aria-label="Picture to put in"]', picture);
+    await page.setInputFiles('input[aria-label="Picture to insert"]', picture);
     const image = (await boat()).locator('figure img');
     await image.click();
     await page.getByLabel('Alternative text').fill('A chart of the flats');
@@ -313,7 +313,7 @@ describe('pictures', () => {
     await expect.poll(async () => (await content()).filter((b) => b.type === 'figure').length).toBe(2);
   });
   it('that are none are refused in a sentence', async () => {
-    await page.setInputFiles('input[aria-label="Picture to put in"]', {
+    await page.setInputFiles('input[aria-label="Picture to insert"]', {
       name: 'words.png',
       mimeType: 'image/png',
       buffer: Buffer.from('no picture'),
@@ -340,7 +340,7 @@ describe('what is pasted', () => {
       );
     }, html);
     await page
-      .getByText('A picture lies elsewhere on the web and was not fetched.', { exact: false })
+      .getByText('A picture is stored elsewhere on the web and wasn’t downloaded.', { exact: false })
       .waitFor();
     await expect
       .poll(async () => (await content(1)).find((b) => b.type === 'figure')?.attrs)
@@ -357,10 +357,10 @@ describe('what is pasted', () => {
 });
 
 it('shows hidden signs, and counts words and reading time', async () => {
-  await page.getByLabel('Hidden signs').check();
+  await page.getByLabel('Hidden characters').check();
   expect(await (await boat()).locator('.sign-space').count()).toBeGreaterThan(5);
   expect(await (await boat()).locator('.sign-end').count()).toBeGreaterThan(3);
-  await page.getByLabel('Hidden signs').uncheck();
+  await page.getByLabel('Hidden characters').uncheck();
   expect(await (await boat()).locator('.sign').count()).toBe(0);
   await (await boat()).getByText('The paint had gone.').selectText();
   await expect

@@ -67,9 +67,9 @@ it('leads from the ebook of an outlet to another book there, with the imprint’
   await station(page, id, 'outlets');
   await page.locator('[data-demand="Ebook"]').getByText('make the ebook for Lanternquay').waitFor();
   await page.getByLabel(/Affiliate code at Lanternquay/).fill('two words');
-  expect(await page.getByRole('button', { name: 'Keep the code' }).isDisabled()).toBe(true);
+  expect(await page.getByRole('button', { name: 'Save', exact: true }).isDisabled()).toBe(true);
   await page.getByLabel(/Affiliate code at Lanternquay/).fill('shingle-7');
-  await page.getByRole('button', { name: 'Keep the code' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await page.getByText('https://lanternquay.example/isbn/9789295055124?by=shingle-7').waitFor();
   await page.locator('[data-demand="Ebook"] a').click();
   await page.getByRole('button', { name: 'Make the ebook for Lanternquay' }).click();

@@ -158,7 +158,7 @@ describe('the running order', () => {
   it('joins without losing text and undoes it', async () => {
     await station(page, id, 'order');
     await page.locator('tr[data-section]').nth(6).click();
-    await page.getByRole('button', { name: 'Join up' }).click();
+    await page.getByRole('button', { name: 'Join with previous' }).click();
     await expect.poll(async () => (await kinds(page)).length).toBe(8);
     await page.getByRole('button', { name: 'Undo' }).first().click();
     await expect.poll(async () => (await kinds(page)).length).toBe(9);
@@ -221,7 +221,7 @@ describe('the manuscript', () => {
     await page.keyboard.press('Control+i');
     expect(await editor().locator('p').nth(1).locator('em').count()).toBe(1);
     const rules = await editor().locator('hr').count();
-    await page.getByRole('button', { name: 'Put in' }).click();
+    await page.getByRole('button', { name: 'Insert' }).click();
     await page.getByRole('menuitem', { name: 'Break with ornament' }).click();
     await expect.poll(() => editor().locator('hr').count()).toBe(rules + 1);
     await saved(page);
@@ -235,7 +235,7 @@ describe('the manuscript', () => {
     await station(page, id, 'manuscript');
     await textOf(page, 'The Carts');
     await editor().locator('h2').click();
-    await page.getByRole('button', { name: 'Divide here' }).click();
+    await page.getByRole('button', { name: 'Split section here' }).click();
     await expect.poll(async () => (await serverBook(id)).book.sections.length).toBe(10);
     expect((await serverBook(id)).book.sections[6]?.title).toBe('What the carter said');
     await page.getByRole('button', { name: 'Undo' }).first().click();

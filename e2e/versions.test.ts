@@ -110,7 +110,7 @@ describe('versions', () => {
     expect(await page.locator('[data-differs]').count()).toBe(2);
     await page.locator('[data-differs]', { hasText: 'The Tide' }).getByText('2 words in').waitFor();
     expect(await new AxeBuilder(page).violations()).toEqual([]);
-    await page.locator('[data-differs]').first().getByRole('button', { name: 'Put back' }).click();
+    await page.locator('[data-differs]').first().getByRole('button', { name: 'Restore' }).click();
     await expect.poll(() => page.locator('[data-differs]').count()).toBe(1);
     expect(await all()).not.toContain('And so it was');
     expect(await all()).toContain('Or thrice');
@@ -120,8 +120,8 @@ describe('versions', () => {
     await page.locator('[data-sitting="0"] button').click();
     await page.getByRole('heading', { name: 'At the beginning' }).waitFor();
     await page.locator('[data-differs]').first().waitFor();
-    await page.getByRole('button', { name: 'Put everything back' }).click();
-    await page.getByText('No section differs from what it is now.').waitFor();
+    await page.getByRole('button', { name: 'Restore this version' }).click();
+    await page.getByText('Every section is as it is now.').waitFor();
     expect(await all()).toContain('recieved');
     await page.getByRole('button', { name: 'Undo' }).first().click();
     await expect.poll(all).toContain('Or thrice');

@@ -10,7 +10,7 @@ packages();
 build();
 process.env.PAGINA_DATA ??= resolve(root, 'var/demo');
 if (!existsSync(resolve(process.env.PAGINA_DATA, 'pagina.db'))) {
-  console.log('Bringing in the demo titles …');
+  console.log('Importing the demo titles …');
   const seeded = spawnSync(process.execPath, ['demo/dist/seed.mjs'], {
     cwd: root,
     stdio: 'inherit',

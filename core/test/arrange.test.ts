@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { apply, bookToJson, schema, settle, type Book, type Change } from '../src/book';
 import type { Outcome } from '../src/base';
 import {
-  callIn,
+  addAtItsPlace,
   changeKind,
   contentsOf,
   copyrightLines,
@@ -104,7 +104,7 @@ describe('parts', () => {
   });
   it('hold only sections of the body', () => {
     const r = gather(six(), ['t', 'a'], newId);
-    expect(r.ok ? '' : r.refusal.message).toBe('A part holds sections of the body; the title page is none.');
+    expect(r.ok ? '' : r.refusal.message).toBe('Only sections of the body can go into a part; the title page isn’t one.');
   });
 });
 
@@ -310,7 +310,7 @@ describe('pages made from the record', () => {
   });
   it('tell of the author and of other books when the record does', () => {
     const start = book(chapters('a'));
-    const called = made(start, callIn(start, 'also-by', newId));
+    const called = made(start, addAtItsPlace(start, 'also-by', newId));
     const page = called.sections.at(-1)!;
     expect([page.kind, isStanding(page, called.record)]).toEqual(['also-by', false]);
     const record = { ...called.record, alsoBy: ['The Weir', 'Low Water'] };

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { apply, schema, type Book } from '../src/book';
-import { changeOfEdits, findAll, type Quest } from '../src/tidy';
+import { changeOfEdits, findAll, type TextQuery } from '../src/tidy';
 import { book, prose, section } from './fixtures/books';
 
-const quest = (find: string, more: Partial<Quest> = {}): Quest => ({
+const query = (find: string, more: Partial<TextQuery> = {}): TextQuery => ({
   find,
   by: '',
   matchCase: false,
@@ -13,12 +13,12 @@ const quest = (find: string, more: Partial<Quest> = {}): Quest => ({
   place: 'everywhere',
   ...more,
 });
-const found = (b: Book, q: Quest): string[] => {
+const found = (b: Book, q: TextQuery): string[] => {
   const r = findAll(b, q);
   if (!r.ok) throw new Error(r.refusal.message);
   return r.value.map((e) => e.was);
 };
-function replaced(b: Book, q: Quest): string {
+function replaced(b: Book, q: TextQuery): string {
   const r = findAll(b, q);
   if (!r.ok) throw new Error(r.refusal.message);
   const change = changeOfEdits(b, r.value, 'Replace');
@@ -51,23 +51,23 @@ const mixed = (): Book => {
 describe('find', () => {
   it('finds words whatever their case, or in theirs', () => {
     const b = plain('Boat, boat, BOAT, boats.');
-    expect(found(b, quest('boat'))).toEqual(['Boat', 'boat', 'BOAT', 'boat']);
-    expect(found(b, quest('boat', { matchCase: true }))).toEqual(['boat', 'boat']);
-    expect(found(b, quest('boat', { wholeWords: true }))).toEqual(['Boat', 'boat', 'BOAT']);
+    expect(found(b, query('boat'))).toEqual(['Boat', 'boat', 'BOAT', 'boat']);
+    expect(found(b, query('boat', { matchCase: true }))).toEqual(['boat', 'boat']);
+    expect(found(b, query('boat', { wholeWords: true }))).toEqual(['Boat', 'boat', 'BOAT']);
   });
   it('knows words in any script, and takes no-break spaces for spaces', () => {
     const b = plain('Île et îlot; École\u00a0normale; naïveté.');
-    expect(found(b, quest('île', { wholeWords: true }))).toEqual(['Île']);
-    expect(found(b, quest('école normale'))).toEqual(['École\u00a0normale']);
-    expect(found(b, quest('naïve', { wholeWords: true }))).toEqual([]);
+    expect(found(b, query('île', { wholeWords: true }))).toEqual(['Île']);
+    expect(found(b, query('école normale'))).toEqual(['École\u00a0normale']);
+    expect(found(b, query('naïve', { wholeWords: true }))).toEqual([]);
   });
   it('takes signs as they are, unless they are a pattern', () => {
     const b = plain('What? (1) a.b a+b $5 a/b');
-    for (const s of ['?', '(1)', 'a.b', 'a+b', '$5', 'a/b']) expect(found(b, quest(s))).toEqual([s]);
-    expect(found(b, quest('a.b', { pattern: true }))).toEqual(['a.b', 'a+b', 'a/b']);
+    for (const s of ['?', '(1)', 'a.b', 'a+b', '$5', 'a/b']) expect(found(b, query(s))).toEqual([s]);
+    expect(found(b, query('a.b', { pattern: true }))).toEqual(['a.b', 'a+b', 'a/b']);
   });
   it('says in one sentence what is wrong with a pattern', () => {
-    const r = findAll(plain('x'), quest('(a', { pattern: true }));
+    const r = findAll(plain('x'), query('(a', { pattern: true }));
     expect(r.ok ? '' : r.refusal.message).toMatch(/^The pattern cannot be read: .+\.$/);
   });
   it.each([
@@ -79,30 +79,30 @@ describe('find', () => {
     ['emphasis', 1],
     ['verse', 0],
   ] as const)('looks in %s: %i', (place, count) => {
-    expect(found(mixed(), quest('boat', { place })).length).toBe(count);
+    expect(found(mixed(), query('boat', { place })).length).toBe(count);
   });
   it('shows what stands around, and finds nothing for nothing', () => {
-    const r = findAll(plain(`${prose(30)} The boat came. ${prose(30)}`), quest('boat'));
+    const r = findAll(plain(`${prose(30)} The boat came. ${prose(30)}`), query('boat'));
     expect(r.ok && r.value[0]!.before.endsWith('The ')).toBe(true);
     expect(r.ok && r.value[0]!.after.startsWith(' came.')).toBe(true);
-    expect(found(plain('boat'), quest(''))).toEqual([]);
-    expect(found(plain('boat'), quest('x*', { pattern: true }))).toEqual([]);
+    expect(found(plain('boat'), query(''))).toEqual([]);
+    expect(found(plain('boat'), query('x*', { pattern: true }))).toEqual([]);
   });
 });
 
 describe('replace', () => {
   it('puts groups where the pattern’s words say', () => {
     expect(
-      replaced(plain('Marsh, Ada and Pell, Tom'), quest('(\\w+), (\\w+)', { pattern: true, by: '$2 $1' })),
+      replaced(plain('Marsh, Ada and Pell, Tom'), query('(\\w+), (\\w+)', { pattern: true, by: '$2 $1' })),
     ).toBe('Ada Marsh and Tom Pell');
-    expect(replaced(plain('5 miles'), quest('(\\d) miles', { pattern: true, by: '$$$1 [$&]' }))).toBe(
+    expect(replaced(plain('5 miles'), query('(\\d) miles', { pattern: true, by: '$$$1 [$&]' }))).toBe(
       '$5 [5 miles]',
     );
-    expect(replaced(plain('5 miles'), quest('5 miles', { by: '$1' }))).toBe('$1');
+    expect(replaced(plain('5 miles'), query('5 miles', { by: '$1' }))).toBe('$1');
   });
   it('takes the marks of what it replaces, and leaves notes where they are', () => {
     const b = mixed();
-    const r = findAll(b, quest('boat', { by: 'ferry' }));
+    const r = findAll(b, query('boat', { by: 'ferry' }));
     const after = apply(b, changeOfEdits(b, r.ok ? r.value : [], 'Replace')!);
     if (!after.ok) throw new Error();
     const p = after.value.book.sections[0]!.content.firstChild!;
@@ -122,7 +122,7 @@ describe('replace', () => {
         (texts, find, by) => {
           const b = plain(...texts.map((t) => `z${t}z`));
           const wanted = texts.map((t) => `z${t}z`.replaceAll(find, by)).join('');
-          expect(replaced(b, quest(find, { by, matchCase: true }))).toBe(wanted);
+          expect(replaced(b, query(find, { by, matchCase: true }))).toBe(wanted);
         },
       ),
       { numRuns: 200 },

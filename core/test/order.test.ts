@@ -135,7 +135,7 @@ describe('rearranging', () => {
     const start = threeChapters();
     for (const to of ['t', null]) {
       const r = moveBefore(start, ['p1'], to);
-      expect(r.ok ? '' : r.refusal.message).toBe('A part stands in the body of the book.');
+      expect(r.ok ? '' : r.refusal.message).toBe('A part belongs in the body of the book.');
     }
   });
   it('takes a chapter out of its part when it is moved before it', () => {

@@ -6,7 +6,7 @@ export * from './products';
 export { titles } from './schema';
 export * from './listings';
 export * from './arrivals';
-export * from './refusals';
+export * from './dismissals';
 export * from './versions';
 export * from './designs';
 export * from './accounts';

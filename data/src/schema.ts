@@ -33,7 +33,7 @@ export const arrivals = sqliteTable('arrivals', {
 });
 
 /** Changes that the author was offered and does not want, by what the offer says. */
-export const refusals = sqliteTable(
+export const dismissals = sqliteTable(
   'refusals',
   {
     title: text('title').notNull(),

@@ -24,12 +24,12 @@ export interface Sitting {
   until: number;
   changes: number;
   /** What was done besides typing, newest first, each once. */
-  deeds: string[];
+  actions: string[];
 }
 
 /** A pause that ends a sitting, in milliseconds. */
 const PAUSE = 20 * 60_000;
-const MOST_DEEDS = 4;
+const MOST_ACTIONS = 4;
 
 export async function nameVersion(store: Store, title: string, name: string): Promise<Outcome<NamedVersion>> {
   return store.write(async (tx): Promise<Outcome<NamedVersion>> => {
@@ -63,19 +63,19 @@ export async function versionsOf(
   for (const c of log) {
     let now = sittings.at(-1);
     if (!now || c.at - now.until > PAUSE) {
-      now = { revision: c.revision, from: c.at, until: c.at, changes: 0, deeds: [] };
+      now = { revision: c.revision, from: c.at, until: c.at, changes: 0, actions: [] };
       sittings.push(now);
     }
     now.revision = c.revision;
     now.until = c.at;
     now.changes++;
     if (c.label !== 'Typing') {
-      now.deeds = [c.label, ...now.deeds.filter((d) => d !== c.label)].slice(0, MOST_DEEDS);
+      now.actions = [c.label, ...now.actions.filter((d) => d !== c.label)].slice(0, MOST_ACTIONS);
     }
   }
   const [row] = await store.db.select({ at: titles.createdAt }).from(titles).where(eq(titles.id, title));
   // As it was before anything was done to it.
-  const first: Sitting[] = row ? [{ revision: 0, from: row.at, until: row.at, changes: 0, deeds: [] }] : [];
+  const first: Sitting[] = row ? [{ revision: 0, from: row.at, until: row.at, changes: 0, actions: [] }] : [];
   return {
     named: named.map(({ title: _, ...v }) => v),
     sittings: [...first, ...sittings].reverse(),

@@ -31,8 +31,8 @@ import {
   readJob,
   readStored,
   readTitle,
-  refusalsOf,
-  refuseOffers,
+  dismissalsOf,
+  dismissOffers,
   report,
   saveChange,
   setAffiliate,
@@ -317,14 +317,14 @@ describe('how a manuscript arrived', () => {
 describe('refused offers', () => {
   it('are kept by title, once, and can be offered again', async () => {
     const other = await createTitle(store, threeChapters());
-    await refuseOffers(store, id, ['a', 'b']);
-    await refuseOffers(store, id, ['b', 'c']);
-    await refuseOffers(store, id, []);
-    await refuseOffers(store, other, ['z']);
-    expect((await refusalsOf(store, id)).sort()).toEqual(['a', 'b', 'c']);
+    await dismissOffers(store, id, ['a', 'b']);
+    await dismissOffers(store, id, ['b', 'c']);
+    await dismissOffers(store, id, []);
+    await dismissOffers(store, other, ['z']);
+    expect((await dismissalsOf(store, id)).sort()).toEqual(['a', 'b', 'c']);
     await allowOffers(store, id, ['a', 'c', 'never']);
-    expect(await refusalsOf(store, id)).toEqual(['b']);
-    expect(await refusalsOf(store, other)).toEqual(['z']);
+    expect(await dismissalsOf(store, id)).toEqual(['b']);
+    expect(await dismissalsOf(store, other)).toEqual(['z']);
   });
 });
 
@@ -371,7 +371,7 @@ describe('versions', () => {
     await save(1, { type: 'group', label: 'Rename the section', changes: [] });
     const { named: names, sittings } = await versionsOf(store, id);
     expect(names.map((v) => [v.name, v.revision])).toEqual([['To the editor', 1]]);
-    expect(sittings.map((s) => [s.revision, s.changes, s.deeds])).toEqual([
+    expect(sittings.map((s) => [s.revision, s.changes, s.actions])).toEqual([
       [2, 2, ['Rename the section']],
       [0, 0, []],
     ]);
@@ -434,8 +434,8 @@ describe('a database of an earlier release', () => {
       threeChapters().sections.map((s) => s.id),
     );
     expect(await readArrival(now, title)).toBeNull();
-    await refuseOffers(now, title, ['a']);
-    expect(await refusalsOf(now, title)).toEqual(['a']);
+    await dismissOffers(now, title, ['a']);
+    expect(await dismissalsOf(now, title)).toEqual(['a']);
     now.client.close();
   });
 });

@@ -5,5 +5,5 @@ export * from './pictures';
 export * from './print';
 export * from './bookfile';
 export * from './ebook';
-export * from './strays';
+export * from './rejections';
 export * from './inflate';

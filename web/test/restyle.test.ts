@@ -116,7 +116,7 @@ describe('what cannot be', () => {
       n.noteBody!.create({ id: 'f' }, [p('the note')]),
     );
   it('is said in a sentence', () => {
-    expect(restyle(chosen(noted(), 'text'), 'monospace')).toMatch(/A note stands in it/);
+    expect(restyle(chosen(noted(), 'text'), 'monospace')).toMatch(/^It contains a note, which/);
     expect(restyle(chosen(noted(), 'the note'), 'verse')).toBe('A note is plain text.');
     expect(restyle(chosen(doc(p('text')), 'text'), 'attribution')).toMatch(/below a quotation or verse/);
   });

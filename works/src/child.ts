@@ -17,7 +17,7 @@ import { compose } from '@pagina/core/compose';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
 import { bookAddressAt, outletNamed } from '@pagina/core/outlets';
 import {
-  ignoreStrays,
+  ignoreLateRejections,
   inflateByHost,
   makeEbook,
   makePrint,
@@ -149,7 +149,7 @@ const MARKS: Record<string, string> = {
 
 watchOverChild();
 settleForOneFile();
-ignoreStrays();
+ignoreLateRejections();
 inflateByHost();
 process.once('message', (task: Task) => {
   (task.kind === 'read' ? read(task) : make(task))

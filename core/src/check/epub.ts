@@ -14,4 +14,4 @@ export function checkEpub(bytes: Uint8Array): Outcome<Finding[]> {
 
 export const EPUB_RULES: readonly { name: string; source: string }[] = RULES;
 export { epubSubject, type EpubSubject };
-export type { Told } from './rules';
+export type { Breach } from './rules';

@@ -1,7 +1,7 @@
 /** How a rule is written: a name, and a function from what it looks at to findings. Every message says what to do. */
 import type { Finding, Severity } from '../base';
 
-export interface Told {
+export interface Breach {
   message: string;
   why?: string;
   remedy?: string;
@@ -15,12 +15,12 @@ export interface Rule<T> {
   severity: Severity;
   /** Where the rule is written down. */
   source: string;
-  look(subject: T): Iterable<Told>;
+  look(subject: T): Iterable<Breach>;
 }
 
 export function runRules<T>(rules: readonly Rule<T>[], subject: T): Finding[] {
   const findings: Finding[] = [];
   for (const r of rules)
-    for (const told of r.look(subject)) findings.push({ rule: r.name, severity: r.severity, ...told });
+    for (const breach of r.look(subject)) findings.push({ rule: r.name, severity: r.severity, ...breach });
   return findings;
 }

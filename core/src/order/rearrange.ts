@@ -188,7 +188,7 @@ export function duplicate(book: Book, id: string, newId: () => string): Outcome<
 }
 
 /** Puts a page that the book lacks into its place. Where the record knows its words, it is made from the record. */
-export function callIn(book: Book, kind: Section['kind'], newId: () => string): Outcome<Change> {
+export function addAtItsPlace(book: Book, kind: Section['kind'], newId: () => string): Outcome<Change> {
   const section = freshSection(newId(), kind);
   return group(`Add the ${kindRule(kind).label.toLowerCase()}`, [
     { type: 'insert-section', index: placeFor(book.sections, kind), section: sectionToJson(section) },

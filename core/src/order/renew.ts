@@ -16,7 +16,7 @@ import {
 } from '../book';
 import { hasText, isStanding } from './standing';
 import { remove } from './rearrange';
-import { Transplant } from './transplant';
+import { Adopting } from './adopting';
 
 export interface Match {
   /** Id in the book; null for a section that is new. */
@@ -124,7 +124,7 @@ function wordsOf(block: Node, doc: Node): string {
 }
 
 /** The new text of a section, with the old blocks where their words are the same. */
-function renewed(old: Node, fresh: Node, t: Transplant): Node {
+function renewed(old: Node, fresh: Node, t: Adopting): Node {
   const waiting = new Map<string, Node[]>();
   const keyOf = (b: Node, doc: Node, picture = b.attrs.picture as string): string =>
     (b.type.name === 'figure' ? picture : '') + wordsOf(b, doc);
@@ -172,7 +172,7 @@ export function renew(
   choices: readonly Choice[],
   newId: () => string,
 ): Outcome<Change> {
-  const t = new Transplant(book, fresh, newId);
+  const t = new Adopting(book, fresh, newId);
   const news = new Map(fresh.sections.map((s) => [s.id, s]));
   const olds = new Map(book.sections.map((s) => [s.id, s]));
   const ids = matches.map((m) => m.old ?? newId());
@@ -244,7 +244,7 @@ export function addAfter(
   afterId: string | null,
   newId: () => string,
 ): Outcome<Change> {
-  const t = new Transplant(book, fresh, newId);
+  const t = new Adopting(book, fresh, newId);
   const single = new Set(['title-page', 'copyright-page', 'half-title', 'contents']);
   const coming = fresh.sections.filter((s) => takesPart(s, fresh) && !single.has(s.kind));
   if (coming.length === 0) return refused('order/nothing', 'It contains no text to add.');
@@ -272,5 +272,5 @@ export function addAfter(
   });
 }
 
-const withPictures = (t: Transplant, changes: Change[]): Change[] =>
+const withPictures = (t: Adopting, changes: Change[]): Change[] =>
   t.pictures.length === 0 ? changes : [{ type: 'add-pictures', pictures: t.pictures }, ...changes];

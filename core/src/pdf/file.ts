@@ -28,7 +28,7 @@ import {
   type ScreenFacts,
   type ScreenPage,
 } from './screen';
-import { spotsOf, type PageSpots } from './spots';
+import { positionsOf, type PagePositions } from './positions';
 import { mark, VERSION, type PdfKind } from './standards';
 import { literal } from './strings';
 
@@ -67,7 +67,7 @@ export interface PrintPdfEnd {
 interface PageContent {
   bytes: Uint8Array;
   runs: readonly Run[];
-  spots: PageSpots | null;
+  positions: PagePositions | null;
 }
 
 /**
@@ -109,8 +109,8 @@ export class PrintFile {
           this.out,
         )
       : { content: pageContent(list, this.fonts, this.out), runs: [] };
-    const spots = this.screen && spotsOf(page, this.words, this.screen.links);
-    this.contents.set(number, { bytes: this.tools.deflate(content), runs, spots });
+    const positions = this.screen && positionsOf(page, this.words, this.screen.links);
+    this.contents.set(number, { bytes: this.tools.deflate(content), runs, positions });
     this.size = { width: page.width, height: page.height };
   }
 
@@ -263,16 +263,17 @@ function lead(
   const height = size.height / 1000;
   const blocks = new Map<string, { page: PDFRef; top: number }>();
   const starts = new Map<string, { page: PDFRef; top: number }>();
-  const spotsAt = (i: number): PageSpots | null => contents.get(order[i] as number)?.spots ?? null;
+  const positionsAt = (i: number): PagePositions | null =>
+    contents.get(order[i] as number)?.positions ?? null;
   pages.forEach((p, i) => {
     if (p.runs.length > 0 && !starts.has(p.section)) starts.set(p.section, { page: p.ref, top: height });
-    for (const [block, y] of spotsAt(i)?.blocks ?? [])
+    for (const [block, y] of positionsAt(i)?.blocks ?? [])
       if (!blocks.has(block)) blocks.set(block, { page: p.ref, top: height - y / 1000 });
   });
   const placeOf: PlaceOf = (section, block) =>
     (block === null ? undefined : blocks.get(block)) ?? starts.get(section) ?? null;
   pages.forEach((p, i) => {
-    const refs = annotations(context, spotsAt(i)?.links ?? [], height, placeOf);
+    const refs = annotations(context, positionsAt(i)?.links ?? [], height, placeOf);
     if (refs.length > 0) p.dict.set(PDFName.of('Annots'), context.obj(refs));
   });
   outlines(context, catalog, screen.outline, placeOf);

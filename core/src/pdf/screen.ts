@@ -41,7 +41,7 @@ export interface Run {
   picture: string;
 }
 /** A place on a page that leads elsewhere; millipoints from the page's head. */
-export interface LinkSpot {
+export interface LinkBox {
   target: string;
   x: Mp;
   y: Mp;
@@ -204,12 +204,12 @@ export function outlines(
 /** A page's links as annotations without a border. `height` is the page's, in points. */
 export function annotations(
   context: PDFContext,
-  spots: readonly LinkSpot[],
+  positions: readonly LinkBox[],
   height: number,
   placeOf: PlaceOf,
 ): PDFRef[] {
   const refs: PDFRef[] = [];
-  for (const s of spots) {
+  for (const s of positions) {
     const [section, block] = s.target.split('#');
     const web = /^(https?|mailto):/i.test(s.target);
     const place = web ? null : placeOf(section ?? '', block ?? null);

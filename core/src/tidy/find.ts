@@ -24,7 +24,7 @@ export const PLACES = {
 export type FindPlace = keyof typeof PLACES;
 const MARKS: readonly FindPlace[] = ['emphasis', 'strong', 'smallCaps', 'monospaced'];
 
-export interface Quest {
+export interface TextQuery {
   /** Words, or a pattern. */
   find: string;
   /** What is put in place of it; in a pattern, $1 is what its first group found. */
@@ -39,10 +39,10 @@ export interface Quest {
 /** More than so many are not shown: the words sought are too common to be what was meant. */
 export const MOST_FOUND = 10_000;
 
-/** Every place where the quest is met, with what would stand there. Errors: `find/pattern`. */
-export function findAll(book: Book, quest: Quest): Outcome<TextEdit[]> {
-  if (quest.find === '') return done([]);
-  const compiled = patternOf(quest);
+/** Every place where the query is met, with what would stand there. Errors: `find/pattern`. */
+export function findAll(book: Book, query: TextQuery): Outcome<TextEdit[]> {
+  if (query.find === '') return done([]);
+  const compiled = patternOf(query);
   if (!compiled.ok) return compiled;
   const found: TextEdit[] = [];
   for (const section of book.sections) {
@@ -51,14 +51,14 @@ export function findAll(book: Book, quest: Quest): Outcome<TextEdit[]> {
       if (!node.isTextblock) return true;
       const path = section.content.resolve(pos);
       const inside = Array.from({ length: path.depth }, (_, d) => path.node(d + 1).type.name);
-      if (isIn(node, inside, quest.place)) search(section.id, node, compiled.value, quest, found);
+      if (isIn(node, inside, query.place)) search(section.id, node, compiled.value, query, found);
       return false;
     });
   }
   return done(found);
 }
 
-function patternOf(q: Quest): Outcome<RegExp> {
+function patternOf(q: TextQuery): Outcome<RegExp> {
   const escaped = q.pattern
     ? q.find
     : q.find.replace(/[.*+?^${}()|[\]\\/-]/g, '\\$&').replace(/ /g, '[ \\u00a0\\u202f]');
@@ -80,7 +80,7 @@ function isIn(node: Node, inside: readonly string[], place: FindPlace): boolean 
   return node.type.name === place || inside.includes(place);
 }
 
-function search(section: string, node: Node, pattern: RegExp, q: Quest, found: TextEdit[]): void {
+function search(section: string, node: Node, pattern: RegExp, q: TextQuery, found: TextEdit[]): void {
   const text = blockText(node);
   const block = node.attrs.id as string;
   for (const m of text.matchAll(pattern)) {

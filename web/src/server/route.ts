@@ -3,7 +3,7 @@
  * written as a function of the request and its parameters that answers or throws.
  */
 import { DiskFull, isFull, revisionOf, type Store } from '@pagina/data';
-import { refuse, Unanswerable } from './answer';
+import { problem, Unanswerable } from './answer';
 import { barred } from './door';
 import { store } from './store';
 
@@ -13,7 +13,7 @@ type NextHandler<P> = (request: Request, context: { params: Promise<P> }) => Pro
 export function route<P = Record<never, string>>(handle: Handler<P>): NextHandler<P> {
   return async (request, { params }) => {
     const shut = barred(request.headers);
-    if (shut) return refuse(shut.why, shut.status);
+    if (shut) return problem(shut.why, shut.status);
     try {
       return await handle(request, await params);
     } catch (e) {
@@ -28,16 +28,16 @@ export function titleRoute<P extends { id: string }>(
 ): NextHandler<P> {
   return route<P>(async (request, params) => {
     const s = await store();
-    if ((await revisionOf(s, params.id)) === null) return refuse('This title no longer exists.', 404);
+    if ((await revisionOf(s, params.id)) === null) return problem('This title no longer exists.', 404);
     return handle(request, s, params);
   });
 }
 
 function sentenceFor(e: unknown): Response {
-  if (e instanceof Unanswerable) return refuse(e.message, e.status);
-  if (isFull(e)) return refuse(new DiskFull().message, 507);
+  if (e instanceof Unanswerable) return problem(e.message, e.status);
+  if (isFull(e)) return problem(new DiskFull().message, 507);
   if (e instanceof Error && /SQLITE_BUSY|database is locked/.test(`${e.message} ${String(e.cause)}`))
-    return refuse('The database is busy. Try again in a moment.', 503);
+    return problem('The database is busy. Try again in a moment.', 503);
   console.error(e);
-  return refuse('Something went wrong here. Try again; nothing was changed.', 500);
+  return problem('Something went wrong here. Try again; nothing was changed.', 500);
 }

@@ -88,7 +88,7 @@ export function Palette({
           <Command label="Go to or do" loop>
             <Command.Input
               placeholder="A section, a station or an action"
-              className="h-11 w-full border-b border-rule bg-sheet px-4 outline-none placeholder:text-ink-soft"
+              className="h-11 w-full border-b border-rule bg-sheet px-4 outline-none focus-visible:outline-none placeholder:text-ink-soft"
             />
             <Command.List className="max-h-[50vh] overflow-auto py-1">
               <Command.Empty className="px-4 py-3 text-ink-soft">No matches.</Command.Empty>
@@ -96,7 +96,7 @@ export function Palette({
                 <Command.Group
                   key={heading}
                   heading={heading}
-                  className="[&_[cmdk-group-heading]]:column-head [&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:py-1"
+                  className="[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:py-1"
                 >
                   {choices.map((c) => (
                     <Command.Item

@@ -17,11 +17,11 @@ import type { Finding } from '@pagina/core/base';
 function Saved() {
   const { saving } = useBook();
   const words = {
-    saved: `saved ${format(saving.at, 'HH:mm')}`,
-    waiting: 'typing …',
-    saving: 'saving …',
-    offline: 'not saved: Pagina can’t be reached',
-    refused: 'some words are not saved',
+    saved: `Saved ${format(saving.at, 'HH:mm')}`,
+    waiting: 'Typing …',
+    saving: 'Saving …',
+    offline: 'Not saved: Pagina can’t be reached',
+    refused: 'Some words are not saved',
   }[saving.state];
   return (
     <span
@@ -49,7 +49,7 @@ function NextThing({ id, findings }: { id: string; findings: readonly Finding[] 
   return (
     <Link
       href={`/titles/${id}/${station}`}
-      className="truncate hover:text-ink hover:underline"
+      className="truncate underline decoration-rule underline-offset-4 hover:text-ink hover:decoration-current"
       onClick={() => first?.place && goTo(first.place)}
     >
       {words}
@@ -106,11 +106,14 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
   return (
     <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
       <header className="no-print border-b border-rule">
-        <div className="flex h-11 items-center gap-4 px-4">
+        <div className="flex h-11 items-center gap-4 px-4 whitespace-nowrap max-[1199px]:gap-2">
           <Link href="/titles" className="font-serif text-[18px] hover:underline" title="All titles">
             Pagina
           </Link>
-          <span className="max-w-72 truncate font-serif text-[18px] text-ink-soft" title={book.record.title}>
+          <span
+            className="max-w-72 min-w-0 truncate font-serif text-[18px] text-ink-soft"
+            title={book.record.title}
+          >
             {book.record.title || 'Untitled'}
           </span>
           <nav aria-label="Stations" className="flex self-stretch">
@@ -121,7 +124,7 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
                   key={s.key}
                   href={`/titles/${id}/${s.key}`}
                   aria-current={here ? 'page' : undefined}
-                  className={`flex items-center gap-1.5 border-b-2 px-3 ${here ? 'border-spruce text-ink' : 'border-transparent text-ink-soft hover:text-ink'}`}
+                  className={`flex items-center gap-1.5 border-b-2 px-3 max-[1199px]:px-2 ${here ? 'border-spruce text-ink' : 'border-transparent text-ink-soft hover:text-ink'}`}
                 >
                   {s.name}
                   {waits[i] ? (
@@ -138,10 +141,10 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
           </nav>
           <span className="ml-auto" />
           <Saved />
-          <Button kind="quiet" onClick={() => undo(false)} title="Ctrl+Z">
+          <Button kind="quiet" className="px-2" onClick={() => undo(false)} title="Ctrl+Z">
             Undo
           </Button>
-          <Button kind="quiet" onClick={() => undo(true)} title="Ctrl+Shift+Z">
+          <Button kind="quiet" className="px-2" onClick={() => undo(true)} title="Ctrl+Shift+Z">
             Redo
           </Button>
           <label className="flex items-center gap-2">

@@ -262,7 +262,7 @@ export class TitleSession {
       if (answer === 'offline') return 'offline';
       if ('message' in answer) {
         e.landed(body.request);
-        await this.refuse(section, e, answer.message);
+        await this.problem(section, e, answer.message);
         break;
       }
       if ('behind' in answer) {
@@ -280,7 +280,7 @@ export class TitleSession {
   }
 
   /** The server will not take what was typed in a section: it is offered to the author. Other sections go on. */
-  private async refuse(section: string, e: Written, why: string): Promise<void> {
+  private async problem(section: string, e: Written, why: string): Promise<void> {
     e.refused = why;
     this.left.strand(section, e, why);
     // The text goes back to what the server has.

@@ -15,22 +15,22 @@ export interface Price {
 export function Money({
   label,
   price,
-  onKeep,
+  onCommit,
 }: {
   label: string;
   price: Price | null;
-  onKeep: (p: Price | null) => void;
+  onCommit: (p: Price | null) => void;
 }) {
   const [wrong, setWrong] = useState(false);
   const currency = price?.currency ?? 'GBP';
   const keep = (text: string): void => {
     if (text === '') {
       setWrong(false);
-      return onKeep(null);
+      return onCommit(null);
     }
     const m = /^(\d{1,5})(?:[.,](\d{1,2}))?$/.exec(text);
     setWrong(!m);
-    if (m) onKeep({ minor: Number(m[1]) * 100 + Number((m[2] ?? '').padEnd(2, '0')), currency });
+    if (m) onCommit({ minor: Number(m[1]) * 100 + Number((m[2] ?? '').padEnd(2, '0')), currency });
   };
   return (
     <Field
@@ -40,7 +40,7 @@ export function Money({
       <span className="grid grid-cols-[1fr_90px] gap-3">
         <Text
           value={price ? (price.minor / 100).toFixed(2) : ''}
-          onKeep={keep}
+          onCommit={keep}
           wrong={wrong}
           placeholder="4.99"
         />
@@ -48,7 +48,7 @@ export function Money({
           aria-label="Currency"
           className={input}
           value={currency}
-          onChange={(e) => onKeep({ minor: price?.minor ?? 0, currency: e.target.value })}
+          onChange={(e) => onCommit({ minor: price?.minor ?? 0, currency: e.target.value })}
         >
           {CURRENCIES.map((c) => (
             <option key={c}>{c}</option>

@@ -5,13 +5,13 @@ import { input } from './controls';
 /** A text field that keeps its words when it is left or Enter is pressed. */
 export function Text({
   value,
-  onKeep,
+  onCommit,
   area,
   wrong,
   ...rest
 }: {
   value: string;
-  onKeep: (v: string) => void;
+  onCommit: (v: string) => void;
   area?: boolean | number;
   wrong?: boolean;
   placeholder?: string;
@@ -25,7 +25,7 @@ export function Text({
   }, [value]);
   const keep = (): void => {
     typing.current = false;
-    if (now !== value) onKeep(now.trim());
+    if (now !== value) onCommit(now.trim());
   };
   const common = {
     value: now,

@@ -179,7 +179,7 @@ function Length({
         value={value}
         unit={s.unit}
         empty={s.open ? 'by the trim' : ''}
-        onKeep={(v) => hand.set(s.path, v, s.label)}
+        onCommit={(v) => hand.set(s.path, v, s.label)}
       />
     </Row>
   );
@@ -190,26 +190,26 @@ export function LengthField({
   value,
   unit,
   empty = '',
-  onKeep,
+  onCommit,
 }: {
   label: string;
   value: number | null;
   unit: 'pt' | 'in';
   /** What stands where there is no length; '' where there must be one. */
   empty?: string;
-  onKeep: (v: number | null) => boolean;
+  onCommit: (v: number | null) => boolean;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const [wrong, setWrong] = useState('');
   const note = useId();
   const keep = (text: string): void => {
     if (text.trim() === '' && empty) {
-      onKeep(null);
+      onCommit(null);
       return done();
     }
     const mp = parseLength(text, unit);
     if (mp === null) return setWrong('Write a length, such as 11 pt, 4 mm or 0.25 in.');
-    if (!onKeep(mp)) return setWrong('That is outside the range for this setting.');
+    if (!onCommit(mp)) return setWrong('That is outside the range for this setting.');
     done();
   };
   const done = (): void => {
@@ -232,7 +232,7 @@ export function LengthField({
           if (e.key === 'Escape') done();
           if (e.key !== 'ArrowUp' && e.key !== 'ArrowDown') return;
           e.preventDefault();
-          if (value !== null && onKeep(value + (e.key === 'ArrowUp' ? STEP[unit] : -STEP[unit]))) done();
+          if (value !== null && onCommit(value + (e.key === 'ArrowUp' ? STEP[unit] : -STEP[unit]))) done();
         }}
       />
       {wrong ? (
@@ -292,7 +292,7 @@ function Line({
           label={`${s.label}: size`}
           value={value.size}
           unit="pt"
-          onKeep={(v) => v !== null && set('size', v)}
+          onCommit={(v) => v !== null && set('size', v)}
         />
         <Choice label={`${s.label}: cut`} value={value.cut} of={CUTS} onChoose={(v) => set('cut', v)} />
         <Choice

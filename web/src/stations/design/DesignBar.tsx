@@ -6,7 +6,7 @@ import { INTERIOR_NAMES, type DesignChoice } from '@pagina/core/design';
 import type { Edition } from '@pagina/core/book';
 import { Button, Field, input } from '@/ui/controls';
 import { Sides } from './Sides';
-import type { useKept } from './kept';
+import type { useOwnDesigns } from './ownDesigns';
 
 /** Pages across by their size, alone and beside another design. */
 export const ACROSS = { small: [4, 3], large: [3, 2], reading: [2, 1] } as const;
@@ -28,7 +28,7 @@ export function DesignBar({
   onEbooks,
 }: {
   edition: Edition;
-  kept: ReturnType<typeof useKept>;
+  kept: ReturnType<typeof useOwnDesigns>;
   second: ({ name: string } & DesignChoice) | null;
   size: Size;
   large: boolean;
@@ -41,7 +41,7 @@ export function DesignBar({
   onEbooks: () => void;
 }) {
   const changed = Object.keys(edition.design.set).length + Object.keys(edition.design.from).length;
-  /** A design by what stands in a list: an interior's name, or "own:" and the id of one that is kept. */
+  /** A design by what stands in a list: an interior's name, or "own:" and the id of a saved one. */
   const choiceOf = (value: string): ({ name: string } & DesignChoice) | null => {
     const own = kept.list.find((k) => `own:${k.id}` === value);
     if (own) return { name: own.name, interior: own.interior, design: own.design };
@@ -89,7 +89,7 @@ export function DesignBar({
         </select>
       </label>
       <span className="text-[13px] text-ink-soft" data-changed={changed}>
-        {changed > 0 ? `with ${changed} ${changed === 1 ? 'change' : 'changes'} of your own` : 'as it is'}
+        {changed > 0 ? `with ${changed} ${changed === 1 ? 'change' : 'changes'} of your own` : 'unchanged'}
       </span>
       {changed > 0 ? (
         <Button
@@ -139,12 +139,12 @@ export function DesignBar({
   );
 }
 
-function OwnDesigns({ edition, kept }: { edition: Edition; kept: ReturnType<typeof useKept> }) {
+function OwnDesigns({ edition, kept }: { edition: Edition; kept: ReturnType<typeof useOwnDesigns> }) {
   const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
   const keep = async (): Promise<void> => {
     const { interior, design, trim } = edition;
-    if (await kept.keep(name, { interior, design, trim })) setOpen(false);
+    if (await kept.save(name, { interior, design, trim })) setOpen(false);
   };
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
@@ -166,7 +166,7 @@ function OwnDesigns({ edition, kept }: { edition: Edition; kept: ReturnType<type
             }}
           >
             <div className="flex-1">
-              <Field label="Keep this design as">
+              <Field label="Save this design as">
                 <input
                   className={input}
                   value={name}
@@ -177,12 +177,12 @@ function OwnDesigns({ edition, kept }: { edition: Edition; kept: ReturnType<type
               </Field>
             </div>
             <Button kind="primary" type="submit" disabled={!name.trim()}>
-              Keep
+              Save
             </Button>
           </form>
           {kept.list.length === 0 ? (
             <p className="text-[13px] text-ink-soft">
-              None is kept yet. One that is kept can be chosen in every title, beside the interiors.
+              No designs saved yet. A saved design can be used in any title, like an interior.
             </p>
           ) : (
             <ul>
@@ -193,8 +193,8 @@ function OwnDesigns({ edition, kept }: { edition: Edition; kept: ReturnType<type
                     after {k.interior}, {k.trim}
                   </span>
                   <span className="ml-auto" />
-                  <Button kind="quiet" className="h-7 px-2" onClick={() => void kept.forget(k.id)}>
-                    Forget
+                  <Button kind="quiet" className="h-7 px-2" onClick={() => void kept.remove(k.id)}>
+                    Delete
                   </Button>
                 </li>
               ))}

@@ -20,7 +20,7 @@ import { Comparison } from './Comparison';
 import type { Hand } from './Controls';
 import { ACROSS, DesignBar, type Size } from './DesignBar';
 import { exemplarsOf, pagesShown } from './exemplars';
-import { useKept } from './kept';
+import { useOwnDesigns } from './ownDesigns';
 import { Panel } from './Panel';
 import { SpecimenPage } from './SpecimenPage';
 import { targetsOf } from './target';
@@ -31,7 +31,7 @@ export function Inside() {
   const { session, composer, goTo } = useTitle();
   const { book, edition: chosen } = useBook();
   const { composed, own, beside, besideWhole, refusal, besideRefusal } = useComposed();
-  const kept = useKept();
+  const kept = useOwnDesigns();
   const [target, setTarget] = useState('');
   const [second, setSecond] = useState<({ name: string } & DesignChoice) | null>(null);
   const [size, setSize] = useState<Size>('large');

@@ -66,7 +66,7 @@ export function Bars({
         <span className="ml-auto" />
         <label className="flex shrink-0 items-center gap-1.5 text-[13px] whitespace-nowrap text-ink-soft">
           <input type="checkbox" checked={showSigns} onChange={(e) => onSigns(e.target.checked)} />
-          Hidden signs
+          Hidden characters
         </label>
         <Counts view={view} />
       </div>

@@ -9,7 +9,7 @@ import {
   MOST_FOUND,
   PLACES,
   type FindPlace,
-  type Quest,
+  type TextQuery,
   type TextEdit,
 } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
@@ -17,7 +17,7 @@ import { Button, input } from '@/ui/controls';
 import { showNothing, showStretch } from './highlight';
 
 const SHOWN = 200;
-const NOTHING: Quest = {
+const NOTHING: TextQuery = {
   find: '',
   by: '',
   matchCase: false,
@@ -29,21 +29,21 @@ const NOTHING: Quest = {
 export function Find({ onClose }: { onClose: () => void }) {
   const { session, goTo } = useTitle();
   const { book } = useBook();
-  const [quest, setQuest] = useState<Quest>(NOTHING);
+  const [query, setQuery] = useState<TextQuery>(NOTHING);
   const [at, setAt] = useState(-1);
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     field.current?.focus();
     return showNothing;
   }, []);
-  const asked = useDeferredValue(quest);
+  const asked = useDeferredValue(query);
   const text = useDeferredValue(book);
   const result = useMemo(() => findAll(text, asked), [text, asked]);
   const found = result.ok ? result.value : [];
   const headings = useMemo(() => headingsOf(text.sections, text), [text]);
   const sections = new Set(found.map((e) => e.section)).size;
-  const set = (more: Partial<Quest>): void => {
-    setQuest({ ...quest, ...more });
+  const set = (more: Partial<TextQuery>): void => {
+    setQuery({ ...query, ...more });
     setAt(-1);
   };
   const go = (by: 1 | -1): void => {
@@ -60,12 +60,12 @@ export function Find({ onClose }: { onClose: () => void }) {
   };
   const replace = async (edits: readonly TextEdit[]): Promise<void> => {
     await session.flush();
-    const what = quest.by === '' ? 'Delete' : 'Replace';
-    const label = `${what} “${quest.find}”${edits.length === 1 ? '' : ' everywhere'}`;
+    const what = query.by === '' ? 'Delete' : 'Replace';
+    const label = `${what} “${query.find}”${edits.length === 1 ? '' : ' everywhere'}`;
     const done = await session.change((b) => changeOfEdits(b, edits, label));
     if (!done) return void toast('The text has changed since; the list has been updated.');
     if (edits.length > 1)
-      toast(`${edits.length.toLocaleString('en-GB')} places ${quest.by === '' ? 'deleted' : 'replaced'}.`, {
+      toast(`${edits.length.toLocaleString('en-GB')} places ${query.by === '' ? 'deleted' : 'replaced'}.`, {
         action: { label: 'Undo', onClick: () => void session.undo() },
       });
   };
@@ -88,13 +88,13 @@ export function Find({ onClose }: { onClose: () => void }) {
           <input
             ref={field}
             className={input}
-            value={quest.find}
+            value={query.find}
             onChange={(e) => set({ find: e.target.value })}
           />
         </label>
         <label className="block">
           <span className="column-head mb-1 block">Replace with</span>
-          <input className={input} value={quest.by} onChange={(e) => set({ by: e.target.value })} />
+          <input className={input} value={query.by} onChange={(e) => set({ by: e.target.value })} />
         </label>
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
           {(
@@ -107,7 +107,7 @@ export function Find({ onClose }: { onClose: () => void }) {
             <label key={key} className="inline-flex items-center gap-1.5">
               <input
                 type="checkbox"
-                checked={quest[key]}
+                checked={query[key]}
                 onChange={(e) => set({ [key]: e.target.checked })}
               />
               {words}
@@ -118,7 +118,7 @@ export function Find({ onClose }: { onClose: () => void }) {
             <select
               className="h-7 rounded-[2px] border border-edge bg-sheet px-1"
               aria-label="Where to look"
-              value={quest.place}
+              value={query.place}
               onChange={(e) => set({ place: e.target.value as FindPlace })}
             >
               {Object.entries(PLACES).map(([key, words]) => (
@@ -145,7 +145,7 @@ export function Find({ onClose }: { onClose: () => void }) {
             disabled={found.length === 0}
             onClick={() => void replace(found)}
           >
-            {quest.by === '' ? 'Delete all' : 'Replace all'}
+            {query.by === '' ? 'Delete all' : 'Replace all'}
           </Button>
           <span className="ml-auto" />
           <Button kind="quiet" className="h-7" onClick={onClose}>

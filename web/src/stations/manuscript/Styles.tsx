@@ -178,8 +178,8 @@ export function Styles({
       aria-label="Style of the text"
       className="no-print flex h-10 items-center gap-1 border-b border-rule bg-table px-4"
     >
-      <span className="w-40 truncate font-serif text-ink-soft italic" data-style-name>
-        {state ? styleName(state) : 'Click into the text'}
+      <span className="w-40 truncate max-[1199px]:hidden font-serif text-ink-soft italic" data-style-name>
+        {state ? styleName(state) : 'Click in the text'}
       </span>
       <select
         aria-label="Style of the paragraph"
@@ -188,7 +188,7 @@ export function Styles({
         onChange={(e) => run((s) => restyle(s, e.target.value as Style))}
         className="h-7 w-44 rounded-[2px] border border-edge bg-sheet px-1 disabled:opacity-45"
       >
-        {key === null ? <option value="">as it is</option> : null}
+        {key === null ? <option value="">Paragraph style</option> : null}
         {Object.entries(STYLES).map(([k, name]) => (
           <option key={k} value={k}>
             {name}
@@ -211,14 +211,14 @@ export function Styles({
         </Button>
       ))}
       <Menu label="More marks" items={more} disabled={!state} />
-      <Menu label="Put in" items={put} disabled={!state} />
+      <Menu label="Insert" items={put} disabled={!state} />
       <input
         ref={file}
         type="file"
         multiple
         accept="image/png,image/jpeg,image/gif"
         className="hidden"
-        aria-label="Picture to put in"
+        aria-label="Picture to insert"
         onChange={(e) => {
           const files = [...(e.target.files ?? [])];
           e.target.value = '';
@@ -233,7 +233,7 @@ export function Styles({
         onClick={divideHere}
         title="The paragraph under the cursor begins a new section"
       >
-        Divide here
+        Split section here
       </Button>
       <span className="ml-auto" />
       {BESIDE.map(([which, words, shortcut]) => (

@@ -1,5 +1,5 @@
 'use client';
-/** The tidying as a list of changes with what stands around them: made or refused one by one, by kind, or all at once. */
+/** The tidying as a list of changes with what stands around them: made or dismissed one by one, by kind, or all at once. */
 import { useEffect, useState } from 'react';
 import { ChevronRight } from 'lucide-react';
 import { toast } from 'sonner';
@@ -16,7 +16,7 @@ const places = (n: number): string => `${n.toLocaleString('en-GB')} ${n === 1 ? 
 export function Tidy({ onClose }: { onClose: () => void }) {
   const { session, goTo } = useTitle();
   const { book } = useBook();
-  const { items, refused, refuse } = useTidying(session.id, true);
+  const { items, dismissed, dismiss } = useTidying(session.id, true);
   useEffect(() => showNothing, []);
   const kinds = [...new Set(items.map((i) => i.rule))];
 
@@ -31,10 +31,10 @@ export function Tidy({ onClose }: { onClose: () => void }) {
   };
   const turnDown = (chosen: readonly TidyItem[]): void => {
     const keys = [...new Set(chosen.map((i) => i.key))];
-    void refuse(keys);
+    void dismiss(keys);
     if (chosen.length > 1)
       toast(`${places(chosen.length)} left as they are.`, {
-        action: { label: 'Offer them again', onClick: () => void refuse(keys, true) },
+        action: { label: 'Offer them again', onClick: () => void dismiss(keys, true) },
       });
   };
 
@@ -61,8 +61,8 @@ export function Tidy({ onClose }: { onClose: () => void }) {
         </p>
       </header>
       <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="Changes offered">
-        {refused === null ? <p className="px-4 py-3 text-ink-soft">Reading the text …</p> : null}
-        {refused !== null && items.length === 0 ? (
+        {dismissed === null ? <p className="px-4 py-3 text-ink-soft">Reading the text …</p> : null}
+        {dismissed !== null && items.length === 0 ? (
           <p className="px-4 py-3">Nothing is left to tidy.</p>
         ) : null}
         {kinds.map((rule) => (

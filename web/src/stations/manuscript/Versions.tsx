@@ -67,7 +67,7 @@ export function Versions({ onClose }: { onClose: () => void }) {
     <Aside
       title="Versions"
       onClose={onClose}
-      note="Everything that is done is kept. Give the book as it is now a name, or look back at where earlier work ended."
+      note="Pagina keeps every change. Name the book as it is now, or look back at where earlier work ended."
     >
       <form className="flex gap-2 border-b border-rule px-4 py-2.5" onSubmit={(e) => void keep(e)}>
         <input
@@ -121,7 +121,7 @@ export function Versions({ onClose }: { onClose: () => void }) {
               {s.revision === 0 ? null : (
                 <span className="block truncate text-[13px] text-ink-soft">
                   {s.changes.toLocaleString('en-GB')} {s.changes === 1 ? 'change' : 'changes'}
-                  {s.deeds.length > 0 ? `: ${s.deeds.join('; ').toLowerCase()}` : ', all of them typing'}
+                  {s.actions.length > 0 ? `: ${s.actions.join('; ').toLowerCase()}` : ', all of them typing'}
                 </span>
               )}
             </button>
@@ -181,7 +181,7 @@ function OneVersion({
                 )
             }
           >
-            Put everything back
+            Restore this version
           </Button>
         </>
       }
@@ -215,7 +215,7 @@ function Differences({ then }: { then: Book }) {
       toast(r.refusal.message);
       return null;
     });
-  if (rows.length === 0) return <p className="px-4 py-3">No section differs from what it is now.</p>;
+  if (rows.length === 0) return <p className="px-4 py-3">Every section is as it is now.</p>;
   return (
     <ul>
       {rows.map((s) => (
@@ -230,9 +230,9 @@ function Differences({ then }: { then: Book }) {
               <span className="font-serif text-[15px]">{s.name}</span>{' '}
               <span className="text-[13px] text-ink-soft">
                 {!s.then
-                  ? 'has come since'
+                  ? 'added since'
                   : !s.now
-                    ? 'has gone since'
+                    ? 'deleted since'
                     : s.comparison.paragraphs.length > 0
                       ? differenceOf(s.comparison)
                       : 'title, kind or editions changed'}
@@ -240,7 +240,7 @@ function Differences({ then }: { then: Book }) {
             </button>
             {s.then ? (
               <Button className="h-7 px-2" onClick={() => back(s.id)}>
-                Put back
+                Restore
               </Button>
             ) : null}
           </div>

@@ -1,5 +1,5 @@
 'use client';
-/** What the tidying rules would change in the open book, section by section as it changes, without what was refused. */
+/** What the tidying rules would change in the open book, section by section as it changes, without what was dismissed. */
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { styleFor, tidySection, type TidyItem } from '@pagina/core/tidy';
 import type { Section } from '@pagina/core/book';
@@ -21,46 +21,48 @@ const REST = 400;
 
 export interface Tidying {
   items: TidyItem[];
-  /** Null while the refusals are fetched. */
-  refused: ReadonlySet<string> | null;
-  refuse: (keys: string[], again?: boolean) => Promise<void>;
+  /** Null while the dismissals are fetched. */
+  dismissed: ReadonlySet<string> | null;
+  dismiss: (keys: string[], again?: boolean) => Promise<void>;
 }
 
 export function useTidying(title: string, open: boolean): Tidying {
   const { book } = useBook();
-  const [refused, setRefused] = useState<ReadonlySet<string> | null>(null);
+  const [dismissed, setDismissed] = useState<ReadonlySet<string> | null>(null);
   const [seen, setSeen] = useState(book);
   useEffect(() => {
     const timer = setTimeout(() => setSeen(book), REST);
     return () => clearTimeout(timer);
   }, [book]);
   useEffect(() => {
-    if (!open || refused) return;
+    if (!open || dismissed) return;
     let gone = false;
-    void fetch(`/api/titles/${title}/refusals`)
+    void fetch(`/api/titles/${title}/dismissals`)
       .then((r) => r.json() as Promise<{ keys: string[] }>)
       .then(({ keys }) => {
-        if (!gone) setRefused(new Set(keys));
+        if (!gone) setDismissed(new Set(keys));
       })
       .catch(() => undefined);
     return () => {
       gone = true;
     };
-  }, [open, refused, title]);
+  }, [open, dismissed, title]);
   const items = useMemo(() => {
-    if (!open || !refused) return [];
-    return seen.sections.flatMap((s) => itemsOf(s, seen.record.language)).filter((i) => !refused.has(i.key));
-  }, [open, refused, seen]);
-  const refuse = useCallback(
+    if (!open || !dismissed) return [];
+    return seen.sections
+      .flatMap((s) => itemsOf(s, seen.record.language))
+      .filter((i) => !dismissed.has(i.key));
+  }, [open, dismissed, seen]);
+  const dismiss = useCallback(
     async (keys: string[], again = false): Promise<void> => {
-      const r = await fetch(`/api/titles/${title}/refusals`, {
+      const r = await fetch(`/api/titles/${title}/dismissals`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify({ keys, again }),
       });
-      if (r.ok) setRefused(new Set(((await r.json()) as { keys: string[] }).keys));
+      if (r.ok) setDismissed(new Set(((await r.json()) as { keys: string[] }).keys));
     },
     [title],
   );
-  return { items, refused, refuse };
+  return { items, dismissed, dismiss };
 }

@@ -71,10 +71,10 @@ export function Account({ arrival, onBack }: { arrival: Arrival; onBack: (index:
                 <li key={s.index} className="flex items-center gap-3 py-0.5 pl-4">
                   <span className="min-w-0 flex-1 truncate font-serif">{s.text}</span>
                   {s.back ? (
-                    <span className="text-ink-soft">put back</span>
+                    <span className="text-ink-soft">restored</span>
                   ) : (
                     <Button kind="quiet" className="h-7" onClick={() => onBack(s.index)}>
-                      Put back
+                      Restore
                     </Button>
                   )}
                 </li>

@@ -49,7 +49,7 @@ export function IntakeSheet({
     if (!done) return;
     await onBack(index);
     const where = headings.get(item.section ?? '')?.label ?? headings.get(book.sections[0]?.id ?? '')?.label;
-    toast(`Put back at the end of “${where ?? 'the book'}”.`);
+    toast(`Restored at the end of “${where ?? 'the book'}”.`);
   };
 
   return (
@@ -69,13 +69,13 @@ export function IntakeSheet({
             aria-label="Title of the book"
             placeholder="Title of the book"
             value={book.record.title}
-            onKeep={(title) => setRecord({ title })}
+            onCommit={(title) => setRecord({ title })}
           />
           <Text
             aria-label="Author"
             placeholder="Author"
             value={authorsLine(book.record)}
-            onKeep={(name) =>
+            onCommit={(name) =>
               setRecord({
                 contributors: [
                   ...(name ? [{ name, role: 'author' as const, sortName: '', life: '' }] : []),

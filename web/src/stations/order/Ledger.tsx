@@ -139,19 +139,19 @@ export function Ledger({
             aria-multiselectable="true"
             aria-rowcount={lines.length}
             aria-label="Sections of the book"
-            className="w-full border-collapse"
+            className="w-full min-w-[640px] border-collapse"
             style={{ tableLayout: 'fixed' }}
           >
             <colgroup>
-              <col style={{ width: 26 }} />
-              <col style={{ width: 158 }} />
+              <col className="w-[26px]" />
+              <col className="w-[158px] max-[1199px]:w-[124px]" />
               <col />
-              <col style={{ width: 88 }} />
-              <col style={{ width: 128 }} />
+              <col className="w-[88px]" />
+              <col className="w-[128px] max-[1199px]:w-[70px]" />
               {book.editions.map((e) => (
-                <col key={e.id} style={{ width: 78 }} />
+                <col key={e.id} className="w-[78px] max-[1199px]:w-[66px]" />
               ))}
-              <col style={{ width: 130 }} />
+              <col className="w-[130px] max-[1199px]:w-[84px]" />
             </colgroup>
             <thead className="sticky top-0 z-10 bg-sheet">
               <tr className="h-8 border-b border-edge text-left">
@@ -202,7 +202,7 @@ export function Ledger({
                         <button
                           type="button"
                           className="ml-2 not-italic underline hover:text-ink"
-                          onClick={() => void actions.callIn(l.kind)}
+                          onClick={() => void actions.addAtItsPlace(l.kind)}
                         >
                           Add it
                         </button>

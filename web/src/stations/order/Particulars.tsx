@@ -28,7 +28,7 @@ export function Particulars({
     <aside
       aria-label="Particulars"
       tabIndex={0}
-      className="no-print w-[288px] shrink-0 space-y-6 overflow-auto border-l border-edge bg-sheet px-4 py-3"
+      className="no-print w-[288px] shrink-0 max-[1199px]:w-[256px] space-y-6 overflow-auto border-l border-edge bg-sheet px-4 py-3"
     >
       {one && own ? (
         <OneSection section={one} facts={own} actions={actions} />
@@ -72,11 +72,11 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
             <Text
               value={s.title}
               placeholder={facts.heading.title || 'none'}
-              onKeep={(title) => void actions.rename(s.id, { title })}
+              onCommit={(title) => void actions.rename(s.id, { title })}
             />
           </Field>
           <Field label="Subtitle">
-            <Text value={s.subtitle} onKeep={(subtitle) => void actions.rename(s.id, { subtitle })} />
+            <Text value={s.subtitle} onCommit={(subtitle) => void actions.rename(s.id, { subtitle })} />
           </Field>
           {rule.numbered ? (
             <Check label="Shows its number" on={s.numbered} onSet={(on) => void actions.number([s.id], on)} />
@@ -290,7 +290,7 @@ function Contents() {
   return (
     <Part title={`Contents of the ${e.name.toLowerCase()}`}>
       <Field label="Heading">
-        <Text value={e.contents.heading} placeholder="default" onKeep={(heading) => set({ heading })} />
+        <Text value={e.contents.heading} placeholder="default" onCommit={(heading) => set({ heading })} />
       </Field>
       <Field label="It lists">
         <select

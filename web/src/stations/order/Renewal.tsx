@@ -182,8 +182,7 @@ function Pair({
       : m.fresh === null
         ? 'not in the newer manuscript'
         : differenceOf(comparison);
-  const what =
-    m.old === null ? 'Put it in' : m.fresh === null ? 'Delete it from the book' : 'Use the new text';
+  const what = m.old === null ? 'Add it' : m.fresh === null ? 'Delete it from the book' : 'Use the new text';
   return (
     <div
       className="border-b border-rule px-4 py-1.5"

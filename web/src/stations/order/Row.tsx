@@ -114,7 +114,7 @@ export const Row = memo(function Row(p: Props) {
       <td className="px-2">
         <span className="flex items-center gap-2">
           <span className="w-12 text-right">{facts.words.toLocaleString('en-GB')}</span>
-          <span aria-hidden className="h-1.5 flex-1 bg-table">
+          <span aria-hidden className="h-1.5 flex-1 bg-table max-[1199px]:hidden">
             <span className="block h-1.5 bg-edge" style={{ width: `${Math.round(facts.share * 100)}%` }} />
           </span>
         </span>

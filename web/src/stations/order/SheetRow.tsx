@@ -116,16 +116,16 @@ export function SheetRow({
             ) : null}
             {s.content.childCount > 1 ? (
               <Action onClick={() => setDividing(!dividing)} expanded={dividing}>
-                Divide
+                Split
               </Action>
             ) : null}
-            {first ? null : <Action onClick={onJoin}>Join to the one before</Action>}
+            {first ? null : <Action onClick={onJoin}>Join with previous</Action>}
           </span>
         </div>
         {dividing ? (
           <ul
             className="mt-1 max-h-44 overflow-auto border border-rule bg-table py-1"
-            aria-label="Divide before"
+            aria-label="Split before"
           >
             {places.map((p) => (
               <li key={p.block}>

@@ -42,7 +42,7 @@ export function Tools({
     <div
       role="toolbar"
       aria-label="Chosen sections"
-      className="no-print flex h-10 items-center gap-0.5 border-b border-rule bg-table px-3"
+      className="no-print flex min-h-10 flex-wrap items-center gap-0.5 border-b border-rule bg-table px-3"
     >
       <Button
         className={tool}
@@ -100,7 +100,7 @@ export function Tools({
         title="Enter"
         onClick={() => one && onOpen(one.id)}
       >
-        Text
+        Open text
       </Button>
       <Button
         kind="quiet"
@@ -108,7 +108,7 @@ export function Tools({
         disabled={!one || all[0] === one}
         onClick={() => one && void actions.join(one.id)}
       >
-        Join up
+        Join with previous
       </Button>
       <Button
         kind="quiet"

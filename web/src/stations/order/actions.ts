@@ -12,7 +12,7 @@ import {
   type SectionKind,
 } from '@pagina/core/book';
 import {
-  callIn,
+  addAtItsPlace,
   changeKind,
   dissolve,
   duplicate,
@@ -72,7 +72,7 @@ export function useActions() {
       duplicate: (id: string) => run((b) => duplicate(b, id, sectionId)),
       join: (id: string) => run((b) => join(b, id, sectionId)),
       kind: (ids: readonly string[], kind: SectionKind) => run((b) => changeKind(b, ids, kind)),
-      callIn: (kind: SectionKind) => run((b) => callIn(b, kind, sectionId)),
+      addAtItsPlace: (kind: SectionKind) => run((b) => addAtItsPlace(b, kind, sectionId)),
       number: (ids: readonly string[], numbered: boolean) =>
         run(setAll(ids, numbered ? 'Number the section' : 'Take the number away', () => ({ numbered }))),
       title: (ids: readonly string[], titled: boolean) =>

@@ -61,7 +61,7 @@ export function Affiliate({
         </Field>
       </div>
       <Button type="submit" className="mb-6" disabled={wrong || value.trim() === code}>
-        Keep the code
+        Save
       </Button>
     </form>
   );

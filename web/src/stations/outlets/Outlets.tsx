@@ -89,7 +89,7 @@ export function Outlets() {
               <table className="w-full border-collapse">
                 <thead>
                   <tr className="h-8 border-b border-edge text-left">
-                    {['Asked for', 'Standing', ''].map((h, i) => (
+                    {['Asked for', 'Status', ''].map((h, i) => (
                       <th key={i} scope="col" className="column-head pr-3">
                         {h || <span className="sr-only">Current value</span>}
                       </th>

@@ -32,7 +32,7 @@ export function Clauses() {
         </label>
       ))}
       <Field label="And in your own words">
-        <Text area={2} value={record.ownClause} onKeep={(ownClause) => set({ ownClause })} />
+        <Text area={2} value={record.ownClause} onCommit={(ownClause) => set({ ownClause })} />
       </Field>
     </fieldset>
   );

@@ -22,7 +22,7 @@ export function RecordSheet() {
     name: 'title' | 'subtitle' | 'imprint' | 'place' | 'year' | 'copyrightHolder' | 'language',
   ) => ({
     value: record[name],
-    onKeep: (v: string) =>
+    onCommit: (v: string) =>
       set({ [name]: v }, `Change the ${name === 'copyrightHolder' ? 'copyright holder' : name}`),
   });
   const authors = record.contributors.filter((c) => c.role === 'author');
@@ -58,7 +58,7 @@ export function RecordSheet() {
             >
               <Text
                 value={a.name}
-                onKeep={(name) =>
+                onCommit={(name) =>
                   setAuthors([
                     ...authors.slice(0, i),
                     ...(name ? [{ ...a, name }] : []),
@@ -73,7 +73,7 @@ export function RecordSheet() {
               <Text
                 area={3}
                 value={a.life}
-                onKeep={(life) => setAuthors(authors.map((x, k) => (k === i ? { ...x, life } : x)))}
+                onCommit={(life) => setAuthors(authors.map((x, k) => (k === i ? { ...x, life } : x)))}
               />
             </Field>
           ))}
@@ -81,7 +81,7 @@ export function RecordSheet() {
             <Text
               area={3}
               value={record.alsoBy.join('\n')}
-              onKeep={(v) =>
+              onCommit={(v) =>
                 set(
                   {
                     alsoBy: v
@@ -108,13 +108,13 @@ export function RecordSheet() {
             <Text
               area
               value={record.description}
-              onKeep={(description) => set({ description }, 'Change the description')}
+              onCommit={(description) => set({ description }, 'Change the description')}
             />
           </Field>
           <Field label="Keywords" hint={`${record.keywords.length} keywords, separated by commas`}>
             <Text
               value={record.keywords.join(', ')}
-              onKeep={(v) =>
+              onCommit={(v) =>
                 set(
                   {
                     keywords: [
@@ -170,7 +170,7 @@ export function RecordSheet() {
                     <Text
                       value={e.isbn}
                       wrong={fault !== null}
-                      onKeep={(isbn) => setEdition(e, { isbn })}
+                      onCommit={(isbn) => setEdition(e, { isbn })}
                       placeholder="978-…"
                     />
                   </Field>
@@ -186,7 +186,7 @@ export function RecordSheet() {
             <Money
               label="List price of the ebook"
               price={record.price}
-              onKeep={(price) => set({ price }, 'Change the price')}
+              onCommit={(price) => set({ price }, 'Change the price')}
             />
           </Group>
         </div>

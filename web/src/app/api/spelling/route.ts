@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { answer, refuse } from '@/server/answer';
+import { answer, problem } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { route } from '@/server/route';
 import { suggestions, wrongWords } from '@/server/speller';
@@ -19,6 +19,6 @@ export const GET = route(async (request) => {
   const { searchParams } = new URL(request.url);
   const word = searchParams.get('word') ?? '';
   const language = (searchParams.get('language') ?? 'en').slice(0, 40);
-  if (word === '') return refuse('There is no word to look up.');
+  if (word === '') return problem('There is no word to look up.');
   return answer({ suggestions: word.length > LONGEST ? [] : await suggestions(language, word) });
 });

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { trimOf } from '@pagina/core/design';
 import { forgetTrim, namedTrims, nameTrim } from '@pagina/data';
-import { answer, refuse } from '@/server/answer';
+import { answer, problem } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { route } from '@/server/route';
 import { store } from '@/server/store';
@@ -13,7 +13,7 @@ export const GET = route(async () => answer(await namedTrims(await store())));
 export const POST = route(async (request) => {
   const { name, size } = await bodyOf(request, asked, 'A trim needs a name of at most 60 characters.');
   const trim = trimOf(size);
-  if (!trim) return refuse('Write width × height, such as 140 × 210 mm, between 3.5 and 14 in.');
+  if (!trim) return problem('Write width × height, such as 140 × 210 mm, between 3.5 and 14 in.');
   await nameTrim(await store(), { name, size: trim.name });
   return answer(await namedTrims(await store()), 201);
 });

@@ -191,7 +191,7 @@ function WordsSettings({ plan, set }: Settings) {
         <Text
           value={plan.line}
           maxLength={200}
-          onKeep={(line) => set({ line }, 'Cover: line above the title')}
+          onCommit={(line) => set({ line }, 'Cover: line above the title')}
         />
       </Field>
       <Field label="Face">
@@ -228,7 +228,7 @@ function WordsSettings({ plan, set }: Settings) {
           unit="pt"
           value={plan.titleSize}
           empty="as large as it fits"
-          onKeep={(titleSize) => {
+          onCommit={(titleSize) => {
             if (titleSize !== null && (titleSize < 12_000 || titleSize > 144_000)) return false;
             set({ titleSize }, 'Cover: size of the title');
             return true;
@@ -305,7 +305,7 @@ function BackSettings({ plan, set }: Settings) {
           area={12}
           value={plan.back ?? book.record.description}
           maxLength={6000}
-          onKeep={(back) => set({ back }, 'Cover: text of the back')}
+          onCommit={(back) => set({ back }, 'Cover: text of the back')}
         />
       </Field>
       {plan.back !== null ? (
@@ -369,7 +369,7 @@ function BarcodeSettings({ plan, set }: Settings) {
         key={session.id}
         label="Price in the barcode, if any"
         price={plan.price}
-        onKeep={(price) => set({ price }, 'Cover: price in the barcode')}
+        onCommit={(price) => set({ price }, 'Cover: price in the barcode')}
       />
     </>
   );

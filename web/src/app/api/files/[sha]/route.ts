@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { storedSize, streamStored } from '@pagina/data';
-import { refuse } from '@/server/answer';
+import { problem } from '@/server/answer';
 import { route } from '@/server/route';
 import { store } from '@/server/store';
 
@@ -16,7 +16,7 @@ const TYPES: Record<string, string> = {
 export const GET = route<{ sha: string }>(async (request, { sha }) => {
   const s = await store();
   const size = await storedSize(s, sha);
-  if (size === null) return refuse('That file no longer exists.', 404);
+  if (size === null) return problem('That file no longer exists.', 404);
   const query = new URL(request.url).searchParams;
   const name = query.get('name');
   const type =

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { answer, refuse } from '@/server/answer';
+import { answer, problem } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { outletDay } from '@/server/outlet';
 import { route } from '@/server/route';
@@ -10,5 +10,5 @@ const asked = z.object({ days: z.number().positive().max(365) });
 export const POST = route(async (request) => {
   const { days } = await bodyOf(request, asked, 'Say by how many days, up to 365.');
   const day = await outletDay(days);
-  return day === null ? refuse('The shop can’t be reached.', 502) : answer({ day });
+  return day === null ? problem('The shop can’t be reached.', 502) : answer({ day });
 });

@@ -1,12 +1,12 @@
 import * as z from 'zod';
 import { jobsOf, productsOf, readTitleJson, setDeleted } from '@pagina/data';
-import { answer, refuse } from '@/server/answer';
+import { answer, problem } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { titleRoute } from '@/server/route';
 
 export const GET = titleRoute(async (_, s, { id }) => {
   const title = await readTitleJson(s, id);
-  if (!title) return refuse('This title no longer exists.', 404);
+  if (!title) return problem('This title no longer exists.', 404);
   const rest = JSON.stringify({
     revision: title.revision,
     jobs: await jobsOf(s, id),

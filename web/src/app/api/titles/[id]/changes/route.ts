@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { changeSchema } from '@pagina/core/book';
 import { changesSince, saveChange } from '@pagina/data';
-import { answer, refuse } from '@/server/answer';
+import { answer, problem } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { titleRoute } from '@/server/route';
 
@@ -20,7 +20,7 @@ const MOST_BYTES = 60_000_000;
 
 export const GET = titleRoute(async (request, s, { id }) => {
   const since = Number(new URL(request.url).searchParams.get('since') ?? 0);
-  if (!Number.isSafeInteger(since) || since < 0) return refuse('Since which revision? That is no number.');
+  if (!Number.isSafeInteger(since) || since < 0) return problem('Since which revision? That is no number.');
   return answer({ changes: await changesSince(s, id, since) });
 });
 
@@ -30,5 +30,5 @@ export const POST = titleRoute(async (request, s, { id }) => {
     id,
     await bodyOf(request, asked, 'The change can’t be read.', MOST_BYTES),
   );
-  return saved.ok ? answer(saved.value) : refuse(saved.refusal.message, 409);
+  return saved.ok ? answer(saved.value) : problem(saved.refusal.message, 409);
 });

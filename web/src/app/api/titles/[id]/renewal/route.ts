@@ -1,5 +1,5 @@
 import { enqueue, readJob, readStored } from '@pagina/data';
-import { answer, refuse } from '@/server/answer';
+import { answer, problem } from '@/server/answer';
 import { titleRoute } from '@/server/route';
 import { keepManuscript } from '@/server/upload';
 
@@ -13,6 +13,6 @@ export const POST = titleRoute(async (request, s, { id }) => {
 export const GET = titleRoute(async (request, s, { id }) => {
   const job = await readJob(s, new URL(request.url).searchParams.get('job') ?? '');
   const reading = job?.title === id ? (job.result as { reading?: string } | null)?.reading : undefined;
-  if (!reading) return refuse('That manuscript is no longer available. Import it again.', 404);
+  if (!reading) return problem('That manuscript is no longer available. Import it again.', 404);
   return answer(JSON.parse(new TextDecoder().decode(await readStored(s, reading))));
 });

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { undo } from '@pagina/data';
-import { answer, refuse } from '@/server/answer';
+import { answer, problem } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { titleRoute } from '@/server/route';
 
@@ -14,5 +14,5 @@ const asked = z.object({
 
 export const POST = titleRoute(async (request, s, { id }) => {
   const done = await undo(s, id, await bodyOf(request, asked, 'Undo needs to know who asks.'));
-  return done.ok ? answer({ undone: done.value }) : refuse(done.refusal.message, 409);
+  return done.ok ? answer({ undone: done.value }) : problem(done.refusal.message, 409);
 });

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { forgetVersion, nameVersion, versionsOf } from '@pagina/data';
-import { answer, refuse } from '@/server/answer';
+import { answer, problem } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { titleRoute } from '@/server/route';
 
@@ -12,7 +12,7 @@ const asked = z.object({ name: z.string().trim().min(1).max(200) });
 export const POST = titleRoute(async (request, s, { id }) => {
   const { name } = await bodyOf(request, asked, 'A version needs a name of at most 200 characters.');
   const made = await nameVersion(s, id, name);
-  return made.ok ? answer(made.value, 201) : refuse(made.refusal.message, 404);
+  return made.ok ? answer(made.value, 201) : problem(made.refusal.message, 404);
 });
 
 export const DELETE = titleRoute(async (request, s, { id }) => {

@@ -1,10 +1,10 @@
 'use client';
-/** Designs of one's own, kept for other titles. */
+/** Designs that the author has saved for use in any title. */
 import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { KeptChoice, KeptDesign } from '@pagina/data';
 
-export function useKept() {
+export function useOwnDesigns() {
   const [list, setList] = useState<readonly KeptDesign[]>([]);
   const read = useCallback(async () => {
     const r = await fetch('/api/designs');
@@ -13,7 +13,7 @@ export function useKept() {
   useEffect(() => void read().catch(() => undefined), [read]);
   return {
     list,
-    async keep(name: string, choice: KeptChoice): Promise<boolean> {
+    async save(name: string, choice: KeptChoice): Promise<boolean> {
       const r = await fetch('/api/designs', {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
@@ -27,7 +27,7 @@ export function useKept() {
       await read();
       return true;
     },
-    async forget(id: string): Promise<void> {
+    async remove(id: string): Promise<void> {
       await fetch(`/api/designs?id=${encodeURIComponent(id)}`, { method: 'DELETE' });
       await read();
     },

@@ -2,7 +2,7 @@
 import type { Mp } from '../base';
 import { LINE, LINE_HEAD, nextOp, partOf, type DrawnPage } from '../compose';
 import type { WordGlyphs } from '../type';
-import type { LinkRange, LinkSpot } from './screen';
+import type { LinkRange, LinkBox } from './screen';
 
 /** Width of a word as it was shaped, and its size. */
 function measured({ starts, data }: WordGlyphs, word: number): { width: Mp; size: Mp } {
@@ -20,18 +20,18 @@ function measured({ starts, data }: WordGlyphs, word: number): { width: Mp; size
   return { width, size };
 }
 
-export interface PageSpots {
-  links: LinkSpot[];
+export interface PagePositions {
+  links: LinkBox[];
   /** Head of the first line of each block that begins or goes on here; millipoints from the page's head. */
   blocks: [block: string, y: Mp][];
 }
 
-export function spotsOf(
+export function positionsOf(
   page: DrawnPage,
   words: WordGlyphs,
   links: Readonly<Record<string, readonly LinkRange[]>>,
-): PageSpots {
-  const found: LinkSpot[] = [];
+): PagePositions {
+  const found: LinkBox[] = [];
   const blocks = new Map<string, Mp>();
   const { ops, blocks: ids } = page.body;
   for (let at = 0; at < ops.length; at = nextOp(ops, at)) {
@@ -46,7 +46,7 @@ export function spotsOf(
     if (!block || ranges.length === 0) continue;
     const scale = (ops[at + 6] as number) / 100_000;
     let x = page.left + (ops[at + 1] as number);
-    let last: LinkSpot | null = null;
+    let last: LinkBox | null = null;
     let k = at + LINE_HEAD;
     for (let n = ops[at + 7] as number; n > 0; n--) {
       const item = ops[k++] as number;

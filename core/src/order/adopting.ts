@@ -1,9 +1,9 @@
-/** Taking text over from another book: new ids for its blocks, its pictures among this book's, its links to their places. */
+/** Adopting text from another book: new ids for its blocks, its pictures among this book’s, its links to their places. */
 import type { Node } from 'prosemirror-model';
 import { relinked, underOtherIds, type Book, type Picture } from '../book';
 
 /** Where the other book's pictures, sections and blocks are found in this one. */
-export class Transplant {
+export class Adopting {
   /** The other book's pictures that this book has not yet, under their new ids. */
   readonly pictures: Picture[] = [];
   private readonly pictureIds = new Map<string, string>();
