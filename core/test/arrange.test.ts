@@ -104,7 +104,9 @@ describe('parts', () => {
   });
   it('hold only sections of the body', () => {
     const r = gather(six(), ['t', 'a'], newId);
-    expect(r.ok ? '' : r.refusal.message).toBe('Only sections of the body can go into a part; the title page isn’t one.');
+    expect(r.ok ? '' : r.refusal.message).toBe(
+      'Only sections of the body can go into a part; the title page isn’t one.',
+    );
   });
 });
 

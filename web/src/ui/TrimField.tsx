@@ -94,7 +94,7 @@ export function TrimField({ trim, onTrim }: { trim: string; onTrim: (trim: strin
             onChange={(e) => setName(e.target.value)}
           />
           <Button type="submit" className="h-7" disabled={!name.trim()}>
-            Keep
+            Save
           </Button>
         </form>
       )}
