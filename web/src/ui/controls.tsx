@@ -1,5 +1,6 @@
 'use client';
 /** Controls of the house: square, ruled, no shadows. State is a word. */
+import { twMerge } from 'tailwind-merge';
 import type { ButtonHTMLAttributes, ReactNode } from 'react';
 import type { Severity } from '@pagina/core/base';
 
@@ -16,7 +17,11 @@ export function Button({
   return (
     <button
       type="button"
-      className={`inline-flex h-8 items-center gap-1.5 rounded-[2px] border px-3 whitespace-nowrap disabled:opacity-45 ${looks} ${className}`}
+      className={twMerge(
+        'inline-flex h-8 items-center gap-1.5 rounded-[2px] border px-3 whitespace-nowrap disabled:opacity-45',
+        looks,
+        className,
+      )}
       {...rest}
     />
   );

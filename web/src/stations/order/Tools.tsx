@@ -42,7 +42,7 @@ export function Tools({
     <div
       role="toolbar"
       aria-label="Chosen sections"
-      className="no-print flex min-h-10 flex-wrap items-center gap-0.5 border-b border-rule bg-table px-3"
+      className="no-print flex min-h-10 flex-wrap items-center gap-0.5 gap-y-1 border-b py-1 border-rule bg-table px-3"
     >
       <Button
         className={tool}
