@@ -107,10 +107,10 @@ export function Proof() {
         className="no-print flex h-10 items-center gap-2 border-b border-rule px-4"
       >
         <Button className="h-7 px-2" onClick={() => turn(-1)} disabled={at === 0}>
-          Back
+          Previous
         </Button>
         <Button className="h-7 px-2" onClick={() => turn(1)} disabled={at >= last}>
-          On
+          Next
         </Button>
         <form
           className="flex items-center gap-1"
