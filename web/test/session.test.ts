@@ -22,8 +22,8 @@ import { book, section } from '../../core/test/fixtures/books';
 import type { Backlog, Unsaved } from '@/title/backlog';
 import { TitleSession } from '@/title/session';
 
-/** What becomes of the next request: answered, lost on the way there, or its answer lost on the way back. */
-type Line = 'whole' | 'no-request' | 'no-answer';
+/** What becomes of the next request: answered, lost on the way there, its answer lost on the way back, or the disk full. */
+type Line = 'whole' | 'no-request' | 'no-answer' | 'full';
 
 let store: Store;
 let id: string;
@@ -92,6 +92,7 @@ beforeEach(async () => {
     const now = line();
     const done = (async () => {
       if (now === 'no-request') throw new TypeError('no network');
+      if (now === 'full') return { ok: false, status: 507, json: () => Promise.resolve({ message: 'full' }) };
       const body = await answered(path, init);
       if (now === 'no-answer') throw new TypeError('no network');
       return { ok: true, status: 200, json: () => Promise.resolve(body) };
@@ -211,6 +212,21 @@ it('a line that stays broken is tried once every two seconds, however much is ty
   await vi.waitFor(() => expect(s.get().saving.state).toBe('saved'));
   expect(await stored('one')).toBe('4 3 2 1 0 The tide came in.');
   expect(vi.getTimerCount()).toBe(0);
+});
+
+it('a full disk is told of as one, and what was typed is saved when there is room', async () => {
+  const s = await session();
+  line = () => 'full';
+  type(s, 'one', 'Now: ');
+  await s.flush();
+  expect(s.get().saving).toMatchObject({ state: 'offline', why: 'the disk is full' });
+  line = () => 'no-request';
+  await s.flush();
+  expect(s.get().saving.why).toBe('Pagina can’t be reached');
+  line = () => 'whole';
+  vi.advanceTimersByTime(2_000);
+  await vi.waitFor(() => expect(s.get().saving.state).toBe('saved'));
+  expect(await stored('one')).toBe('Now: The tide came in.');
 });
 
 describe('a page that goes away', () => {

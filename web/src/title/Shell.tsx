@@ -20,7 +20,7 @@ function Saved() {
     saved: `Saved ${format(saving.at, 'HH:mm')}`,
     waiting: 'Typing …',
     saving: 'Saving …',
-    offline: 'Not saved: Pagina can’t be reached',
+    offline: `Not saved: ${saving.why}`,
     refused: 'Some words are not saved',
   }[saving.state];
   return (

@@ -19,10 +19,18 @@ export const KEEPALIVE = 60_000;
 
 const JSON_BODY = { method: 'POST', headers: { 'Content-Type': 'application/json' } };
 
+export const UNREACHABLE = 'Pagina can’t be reached';
+
 /** `offline` where nobody knows what became of the request; `message` where the server refuses it. */
 export type Reply<T> = T | { message: string } | 'offline';
 
+/** Faults that pass, by HTTP status (RFC 9110 §15.6, RFC 4918 §11.5), as they end a sentence. */
+const FAULTS: Record<number, string> = { 503: 'the database is busy', 507: 'the disk is full' };
+
 export class Line {
+  /** Why the last request that got no further did not, as it ends a sentence. */
+  trouble = UNREACHABLE;
+
   constructor(private readonly title: string) {}
 
   private address(what: string): string {
@@ -37,10 +45,12 @@ export class Line {
         signal: AbortSignal.timeout(PATIENCE),
       });
       // Server faults pass: a full disk is emptied, a busy database is free again.
-      return r.status >= 500 ? 'offline' : ((await r.json()) as T);
+      if (r.status < 500) return (await r.json()) as T;
+      this.trouble = FAULTS[r.status] ?? 'something went wrong in Pagina';
     } catch {
-      return 'offline';
+      this.trouble = UNREACHABLE;
     }
+    return 'offline';
   }
   /** Null where it cannot be had. */
   async get<T>(what: string): Promise<T | null> {

@@ -23,6 +23,8 @@ export interface Saving {
   /** `refused`: something typed cannot be saved where it was typed; the author is asked what to do with it. */
   state: 'saved' | 'waiting' | 'saving' | 'offline' | 'refused';
   at: number;
+  /** While `offline`: why, as it ends a sentence. */
+  why: string;
 }
 export interface Snapshot {
   book: Book;
@@ -97,7 +99,7 @@ export class TitleSession {
     this.snapshot = {
       book,
       revision: loaded.revision,
-      saving: { state: 'saved', at: Date.now() },
+      saving: { state: 'saved', at: Date.now(), why: '' },
       jobs: loaded.jobs,
       products: loaded.products,
       edition: chosen?.id ?? '',
@@ -119,7 +121,8 @@ export class TitleSession {
     const at = state === 'saved' ? Date.now() : this.snapshot.saving.at;
     const settled = state === 'saved' || state === 'refused';
     const stranded = this.snapshot.stranded.length > 0;
-    this.set({ saving: { state: settled ? (stranded ? 'refused' : 'saved') : state, at } });
+    const shown = settled ? (stranded ? 'refused' : 'saved') : state;
+    this.set({ saving: { state: shown, at, why: this.line.trouble } });
   }
 
   open(): () => void {
@@ -374,7 +377,7 @@ export class TitleSession {
         const body = { base: this.snapshot.revision, client: this.client, change };
         const answer = await this.line.post<Saved>('changes', body);
         if (answer === 'offline') {
-          this.tell('Pagina can’t be reached just now. If nothing has changed in a moment, do it again.');
+          this.tell(`Not saved: ${this.line.trouble}. If nothing has changed in a moment, do it again.`);
           this.retry();
           return false;
         }
