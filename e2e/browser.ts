@@ -67,6 +67,23 @@ export async function chooseText(page: Page, block: Locator): Promise<void> {
   await expect.poll(() => page.textContent('[data-counts]')).toMatch(/words? chosen/);
 }
 
+/** Opens a list of choices, short or searched, and takes the one of that name. */
+export async function choose(control: Locator, name: string): Promise<void> {
+  await control.click();
+  await control.page().getByRole('option', { name, exact: true }).click();
+}
+
+/** Moves a slider to a value by arrow keys. */
+export async function slideTo(slider: Locator, value: number): Promise<void> {
+  await slider.focus();
+  for (let steps = 0; steps < 200; steps++) {
+    const now = Number(await slider.getAttribute('aria-valuenow'));
+    if (now === value) return;
+    await slider.press(now < value ? 'ArrowRight' : 'ArrowLeft');
+  }
+  throw new Error(`the slider never came to ${value}`);
+}
+
 export const pagesInStrip = async (page: Page): Promise<number> =>
   Number(await page.getAttribute('[data-pages]', 'data-pages'));
 export const kinds = (page: Page): Promise<(string | null)[]> =>

@@ -3,7 +3,7 @@ import type { Browser, Page } from 'playwright-core';
 import { unzipSync } from 'fflate';
 import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
-import { address, AxeBuilder, bringIn, openBrowser, saved, station } from './browser';
+import { address, AxeBuilder, bringIn, choose, openBrowser, saved, station } from './browser';
 import { png, styledManuscript } from '../core/test/fixtures/manuscript';
 
 let browser: Browser;
@@ -34,10 +34,7 @@ const bytesOf = async (name: RegExp): Promise<Uint8Array> => {
 
 it('shows the sheet of back, spine and front, and says what is wrong with it', async () => {
   await station(page, id, 'design');
-  await page
-    .getByRole('navigation', { name: 'Inside or cover' })
-    .getByRole('link', { name: 'Cover' })
-    .click();
+  await page.getByRole('tab', { name: 'Cover' }).click();
   await sheet().waitFor({ timeout: 30_000 });
   await page.getByText('too narrow for words').waitFor();
   await page.getByText(/has no ISBN, so the barcode area is left white/).waitFor();
@@ -53,7 +50,7 @@ it('sets what is pointed at, and takes it back', async () => {
     await page.getByLabel('A line above the title').fill('A novel');
     await page.keyboard.press('Enter');
   });
-  await redrawn(() => page.getByLabel('Letters of the title').selectOption('capitals'));
+  await redrawn(() => choose(page.getByLabel('Letters of the title'), 'capitals'));
   await page.getByLabel('Size of the title').fill('2 in');
   await page.keyboard.press('Enter');
   await saved(page);
@@ -74,7 +71,7 @@ it('sets what is pointed at, and takes it back', async () => {
   await saved(page);
 });
 it('takes a picture, which carries its own words until others are wanted', async () => {
-  await page.getByLabel('Part of the cover').selectOption('front');
+  await choose(page.getByLabel('Part of the cover'), 'Front');
   await redrawn(() =>
     page.setInputFiles('input[aria-label="File for: Picture of the front"]', {
       name: 'front.png',
@@ -86,8 +83,14 @@ it('takes a picture, which carries its own words until others are wanted', async
   expect(await part('Title').count()).toBe(0);
   await redrawn(() => page.getByLabel('Words below the picture').click());
   await part('Title').waitFor();
-  await redrawn(() => page.getByLabel('Ground', { exact: true }).fill('#4a2430'));
-  await redrawn(() => page.getByLabel('head to foot').fill('0'));
+  await redrawn(async () => {
+    await page.getByRole('button', { name: /^Ground/ }).click();
+    await page.getByLabel('Ground, as six hexadecimal digits').fill('#4a2430');
+    await page.keyboard.press('Enter');
+  });
+  await page.keyboard.press('Escape');
+  await page.getByRole('slider', { name: 'Keep, head to foot' }).focus();
+  await redrawn(() => page.keyboard.press('Home'));
   await saved(page);
   expect(await new AxeBuilder(page).violations()).toEqual([]);
 });
@@ -95,7 +98,7 @@ it('is kept, and made with the very width of the spine that is shown', async () 
   await page.reload();
   await sheet().waitFor({ timeout: 30_000 });
   await part('Title').waitFor();
-  expect(await page.getByLabel('Ground', { exact: true }).inputValue()).toBe('#4a2430');
+  await page.getByRole('button', { name: 'Ground: #4a2430' }).waitFor();
   const spine = Number(await page.locator('[data-spine]').getAttribute('data-spine'));
   await page.getByRole('button', { name: 'Make the cover' }).click();
   const cover = await PDFDocument.load(await bytesOf(/paperback-cover\.pdf/));

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
-import { AxeBuilder, bringIn, openBrowser, saved, serverBook, station } from './browser';
+import { AxeBuilder, bringIn, choose, openBrowser, saved, serverBook, station } from './browser';
 
 let browser: Browser;
 let page: Page;
@@ -30,9 +30,9 @@ describe('find and replace', () => {
     await status().getByText('4 places in 2 sections').waitFor();
     await page.getByLabel('Whole words').check();
     await status().getByText('2 places in 1 section').waitFor();
-    await page.getByLabel('Where to look').selectOption('emphasis');
+    await choose(page.getByLabel('Where to look'), 'Emphasis');
     await status().getByText('1 place in 1 section').waitFor();
-    await page.getByLabel('Where to look').selectOption('everywhere');
+    await choose(page.getByLabel('Where to look'), 'Everywhere');
     // Enter goes to the second place and marks it in the text.
     await page.getByLabel('Find', { exact: true }).press('Enter');
     await page.getByLabel('Find', { exact: true }).press('Enter');

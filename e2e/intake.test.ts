@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
-import { acceptIntake, address, AxeBuilder, kinds, openBrowser, saved, serverBook } from './browser';
+import { acceptIntake, address, AxeBuilder, choose, kinds, openBrowser, saved, serverBook } from './browser';
 import { styledManuscript, unstyledManuscript } from '../core/test/fixtures/manuscript';
 
 let browser: Browser;
@@ -48,7 +48,7 @@ describe('the intake sheet', () => {
     const chapters = before.filter((k) => k === 'chapter').length;
     expect(chapters).toBeGreaterThan(2);
     const row = page.locator('[data-intake][data-kind="chapter"]').first();
-    await row.getByRole('combobox').selectOption('interlude');
+    await choose(row.getByRole('combobox'), 'Interlude');
     await page.getByRole('button', { name: /^The same for the/ }).click();
     await page.waitForFunction(
       (n) => document.querySelectorAll('[data-intake][data-kind="interlude"]').length === n,

@@ -2,7 +2,18 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
 import { png } from '../core/test/fixtures/manuscript';
-import { AxeBuilder, bringIn, chooseText, openBrowser, saved, serverBook, station, textOf } from './browser';
+import {
+  AxeBuilder,
+  bringIn,
+  choose,
+  chooseText,
+  openBrowser,
+  saved,
+  serverBook,
+  slideTo,
+  station,
+  textOf,
+} from './browser';
 
 let browser: Browser;
 let page: Page;
@@ -51,10 +62,9 @@ const caret = async (n: number, where: 'Home' | 'End' = 'End'): Promise<void> =>
   await page.keyboard.press(where);
   await page.waitForTimeout(40);
 };
-const style = (name: string): Promise<unknown> =>
-  page.getByLabel('Style of the paragraph').selectOption({ label: name });
+const style = (name: string): Promise<unknown> => choose(page.getByLabel('Style of the paragraph'), name);
 const put = async (name: string): Promise<void> => {
-  await page.getByRole('button', { name: 'Insert' }).click();
+  await page.getByRole('button', { name: 'Insert', exact: true }).click();
   await page.getByRole('menuitem', { name }).click();
 };
 const undo = async (times: number): Promise<void> => {
@@ -160,11 +170,11 @@ describe('words', () => {
     await page.getByLabel('Address').fill('example.org/boats');
     await page.getByRole('button', { name: 'Put it' }).click();
     expect(await link()).toEqual({ kind: 'web', target: 'https://example.org/boats' });
-    await page.getByLabel('Kind of link').selectOption('place');
-    await page.getByLabel('Place', { exact: true }).selectOption({ label: 'The Tide' });
+    await choose(page.getByLabel('Kind of link'), 'To a place in the book');
+    await choose(page.getByLabel('Place', { exact: true }), 'The Tide');
     await page.getByRole('button', { name: 'Change', exact: true }).click();
     expect(await link()).toMatchObject({ kind: 'place' });
-    await page.getByLabel('Kind of link').selectOption('shop');
+    await choose(page.getByLabel('Kind of link'), 'To a book in the shops');
     await page.getByLabel('ISBN of the book').fill('978-92-95055-12-5');
     await page.getByRole('button', { name: 'Change', exact: true }).click();
     await page.getByText('This isn’t a valid ISBN.').waitFor();
@@ -266,8 +276,8 @@ describe('pictures', () => {
     await image.click();
     await page.getByLabel('Alternative text').fill('A chart of the flats');
     await page.getByLabel('Credit').fill('Harbour office');
-    await page.getByLabel('Outline of the picture').selectOption('oval');
-    await page.getByLabel('Width, as a share of the measure').fill('60');
+    await choose(page.getByLabel('Outline of the picture'), 'oval');
+    await slideTo(page.getByLabel('Width, as a share of the measure'), 60);
     const figure = async (): Promise<Record<string, unknown>> =>
       (await content()).find((b) => b.type === 'figure')?.attrs ?? {};
     await expect.poll(figure).toMatchObject({
@@ -286,18 +296,18 @@ describe('pictures', () => {
     await expect.poll(async () => (await figure()).picture).not.toBe(first);
     expect(await figure()).toMatchObject({ alt: 'A chart of the flats', mask: 'oval', width: 60 });
     await image.click();
-    await page.getByLabel('Text beside the picture').selectOption('right');
+    await choose(page.getByLabel('Text beside the picture'), 'at the right of text');
     await expect.poll(figure).toMatchObject({ place: 'here', beside: 'right' });
-    await page.getByLabel('Width, as a share of the measure').fill('80');
+    await slideTo(page.getByLabel('Width, as a share of the measure'), 80);
     await expect.poll(() => page.getByLabel('Text beside the picture').isDisabled()).toBe(true);
-    await page.getByLabel('Position of the picture').selectOption('spread');
+    await choose(page.getByLabel('Position of the picture'), 'over two pages');
     await expect.poll(figure).toMatchObject({ place: 'spread' });
     // Its credit wants room, which there is none over a page's edges.
     await page.getByText('within the margins, to leave room for the caption').waitFor();
-    await page.getByLabel('Position of the picture').selectOption('foot');
+    await choose(page.getByLabel('Position of the picture'), 'at the foot of a page');
     await expect.poll(figure).toMatchObject({ place: 'foot' });
-    await page.getByLabel('Position of the picture').selectOption('here');
-    await page.getByLabel('Width, as a share of the measure').fill('60');
+    await choose(page.getByLabel('Position of the picture'), 'in the text');
+    await slideTo(page.getByLabel('Width, as a share of the measure'), 60);
     const dropped = await page.evaluateHandle(
       (bytes) => {
         const data = new DataTransfer();

@@ -1,7 +1,17 @@
 /** The running order in full: many sections, parts, numbers, contents, pages from the record, a very long book; by keyboard. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
-import { AxeBuilder, bringIn, kinds, openBrowser, pagesInStrip, saved, serverBook, station } from './browser';
+import {
+  AxeBuilder,
+  bringIn,
+  choose,
+  kinds,
+  openBrowser,
+  pagesInStrip,
+  saved,
+  serverBook,
+  station,
+} from './browser';
 
 let browser: Browser;
 let page: Page;
@@ -80,7 +90,7 @@ describe('many sections', () => {
           ).length,
       )
       .toBe(2);
-    await page.getByLabel('Kind of the chosen sections').selectOption('glossary');
+    await choose(page.getByLabel('Kind of the chosen sections'), 'Glossary');
     await expect.poll(async () => (await kinds(page)).filter((k) => k === 'glossary').length).toBe(2);
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Undo' }).first().click();
@@ -111,15 +121,15 @@ describe('many sections', () => {
 describe('particulars', () => {
   it('change how chapters are numbered, in the ledger at once', async () => {
     await station(page, id, 'order');
-    await page.getByRole('combobox', { name: 'Chapters', exact: true }).selectOption('roman');
+    await choose(page.getByRole('combobox', { name: 'Chapters', exact: true }), 'in roman: III');
     await row('Chapter IV').waitFor();
     await page.getByLabel('With the word: Chapter Three').click();
     await expect.poll(() => row('Tide 4').textContent()).toMatch(/IV · Tide 4/);
     await row('Tide 4').click();
     const begins = (): Promise<string | null> => row('Tide 4').textContent();
-    await page.getByLabel('Starts in print').selectOption('verso');
+    await choose(page.getByLabel('Starts in print'), 'on a left-hand page');
     await expect.poll(begins).toMatch(/left/);
-    await page.getByLabel('Starts in print').selectOption('recto');
+    await choose(page.getByLabel('Starts in print'), 'on a right-hand page');
     await expect.poll(begins).toMatch(/right/);
     await page.getByLabel('Shows its number').click();
     await expect.poll(() => row('Tide 5').textContent()).toMatch(/IV · Tide 5/);
@@ -146,7 +156,7 @@ describe('particulars', () => {
   it('give each edition’s contents a heading and a depth', async () => {
     await page.getByLabel('Heading', { exact: true }).fill('In This Book');
     await page.getByLabel('Heading', { exact: true }).press('Enter');
-    await page.getByLabel('It lists').selectOption('1');
+    await choose(page.getByLabel('It lists'), 'Chapters');
     await saved(page);
     const editions = (await serverBook(id)).book as unknown as {
       editions: { id: string; contents: { heading: string; levels: number | null } }[];

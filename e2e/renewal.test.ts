@@ -1,7 +1,7 @@
 /** A manuscript that comes in a second time: compared section by section, taken where the author wants it, or added. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
-import { AxeBuilder, bringIn, openBrowser, serverBook, station } from './browser';
+import { AxeBuilder, bringIn, choose, openBrowser, serverBook, station } from './browser';
 
 let browser: Browser;
 let page: Page;
@@ -80,7 +80,7 @@ describe('a newer manuscript', () => {
   it('is added after a section', async () => {
     await newer([chapter(1, 'Far', 'Away.'), chapter(2, 'Farther', 'Off.')].join('\n'));
     await page.getByLabel('Add after', { exact: true }).check();
-    await page.getByLabel('Section to add after').selectOption({ label: 'The Boat' });
+    await choose(page.getByLabel('Section to add after'), 'The Boat');
     await page.getByRole('button', { name: 'Add it' }).click();
     await expect
       .poll(async () => (await texts()).map((t) => t.split(':')[0]))

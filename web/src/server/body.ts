@@ -43,7 +43,11 @@ function isTooDeep(value: unknown): boolean {
   return false;
 }
 
-/** The request's JSON as the schema reads it. Throws `Unanswerable` with the sentence where it does not fit. */
+/** What a schema of forms says in its own words. */
+const ownWords = (issues: readonly z.core.$ZodIssue[]): string | undefined =>
+  issues.find((i) => i.code === 'custom')?.message;
+
+/** The request's JSON as the schema reads it. Throws `Unanswerable` with a sentence where it does not fit. */
 export async function bodyOf<S extends z.ZodType>(
   request: Request,
   schema: S,
@@ -59,6 +63,6 @@ export async function bodyOf<S extends z.ZodType>(
   }
   if (isTooDeep(json)) throw new Unanswerable(otherwise);
   const parsed = schema.safeParse(json);
-  if (!parsed.success) throw new Unanswerable(otherwise);
+  if (!parsed.success) throw new Unanswerable(ownWords(parsed.error.issues) ?? otherwise);
   return parsed.data;
 }

@@ -4,10 +4,13 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useBook, useComposed, useFindings, useTitle } from '@/title/context';
 import { kindRule } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';
-import { Button } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { SHELF, useShelf } from '@/ui/Shelf';
 import { PageCanvas } from './PageCanvas';
 
-const WIDTHS = { low: 46, high: 104 } as const;
+/** Pixels of the shelf that are no page: its head; a tab above and a scroll bar below. */
+const HEAD = 28;
+const AROUND_PAGES = 34;
 /** Spreads kept in the page beyond those in sight. */
 const AROUND = 8;
 const GAP = 10;
@@ -20,12 +23,14 @@ export function Strip() {
   const { book } = useBook();
   const { goTo, place, cursor } = useTitle();
   const findings = useFindings();
-  const [size, setSize] = useState<'folded' | 'low' | 'high'>('low');
+  const shelf = useShelf();
   const scroller = useRef<HTMLDivElement>(null);
   const [window_, setWindow] = useState({ from: 0, to: 24 });
   const pages = composed?.pages ?? [];
   const spreads = Math.ceil((pages.length + 1) / 2);
-  const width = size === 'high' ? WIDTHS.high : WIDTHS.low;
+  const room = Math.max(48, shelf.height - HEAD - AROUND_PAGES);
+  const width = Math.round(room * ((composed?.width ?? 2) / (composed?.height ?? 3)));
+  const high = shelf.height > (SHELF.low + SHELF.high) / 2;
   const step = width * 2 + GAP;
   const headings = useMemo(() => headingsOf(book.sections, book), [book]);
   const ticks = useMemo(() => {
@@ -74,7 +79,7 @@ export function Strip() {
   };
   const kindOf = (section: string): string => book.sections.find((s) => s.id === section)?.kind ?? 'plain';
   return (
-    <section aria-label="The book, page by page" className="no-print border-t border-rule bg-table">
+    <section aria-label="The book, page by page" className="flex h-full flex-col bg-table">
       <div className="flex h-7 items-center gap-3 px-4 text-[13px] text-ink-soft">
         <span data-pages={pages.length}>
           {refusal ??
@@ -86,27 +91,26 @@ export function Strip() {
         <Button
           kind="quiet"
           className="h-6 px-2 text-[13px]"
-          onClick={() => setSize(size === 'high' ? 'low' : 'high')}
-          disabled={size === 'folded'}
+          onClick={() => shelf.resize(high ? SHELF.low : SHELF.high)}
+          disabled={shelf.folded}
         >
-          {size === 'high' ? 'Lower' : 'Taller'}
+          {high ? 'Lower' : 'Taller'}
         </Button>
         <Button
           kind="quiet"
           className="h-6 px-2 text-[13px]"
-          aria-expanded={size !== 'folded'}
-          onClick={() => setSize(size === 'folded' ? 'low' : 'folded')}
+          aria-expanded={!shelf.folded}
+          onClick={() => (shelf.folded ? shelf.resize(SHELF.low) : shelf.fold())}
         >
-          {size === 'folded' ? 'Unfold the strip' : 'Fold'}
+          {shelf.folded ? 'Unfold the strip' : 'Fold'}
         </Button>
       </div>
-      {size === 'folded' ? null : (
+      {shelf.folded ? null : (
         <div
           ref={scroller}
           onScroll={look}
           tabIndex={0}
-          className="relative overflow-x-auto overflow-y-hidden px-4 pb-2"
-          style={{ height: (width * (composed?.height ?? 3)) / (composed?.width ?? 2) + 34 }}
+          className="relative min-h-0 flex-1 overflow-x-auto overflow-y-hidden px-4 pb-2"
         >
           <div className="relative h-full" style={{ width: spreads * step }}>
             {Array.from({ length: Math.max(0, Math.min(spreads, window_.to) - window_.from) }, (_, k) => {

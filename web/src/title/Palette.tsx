@@ -3,9 +3,9 @@
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import { Command } from 'cmdk';
-import { Dialog } from 'radix-ui';
 import { kindRule } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';
+import { Dialog } from '@/ui/Dialog';
 import { useBook, useTitle } from './context';
 import { STATIONS } from './stations';
 
@@ -77,47 +77,38 @@ export function Palette({
     ];
   }, [book, edition, router, session, goTo, onShortcuts, onUndo]);
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/20" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-24 left-1/2 z-50 w-[560px] max-w-[92vw] -translate-x-1/2 rounded-[2px] border border-edge bg-sheet"
-        >
-          <Dialog.Title className="sr-only">Go to or do</Dialog.Title>
-          <Command label="Go to or do" loop>
-            <Command.Input
-              placeholder="A section, a station or an action"
-              className="h-11 w-full border-b border-rule bg-sheet px-4 outline-none focus-visible:outline-none placeholder:text-ink-soft"
-            />
-            <Command.List className="max-h-[50vh] overflow-auto py-1">
-              <Command.Empty className="px-4 py-3 text-ink-soft">No matches.</Command.Empty>
-              {groups.map(([heading, choices]) => (
-                <Command.Group
-                  key={heading}
-                  heading={heading}
-                  className="[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:py-1"
+    <Dialog title="Go to or do" open={open} onOpenChange={onOpenChange} bare>
+      <Command label="Go to or do" loop>
+        <Command.Input
+          placeholder="A section, a station or an action"
+          className="h-11 w-full border-b border-rule bg-sheet px-4 outline-none focus-visible:outline-none placeholder:text-ink-soft"
+        />
+        <Command.List className="max-h-[50vh] overflow-auto py-1">
+          <Command.Empty className="px-4 py-3 text-ink-soft">No matches.</Command.Empty>
+          {groups.map(([heading, choices]) => (
+            <Command.Group
+              key={heading}
+              heading={heading}
+              className="[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:py-1"
+            >
+              {choices.map((c) => (
+                <Command.Item
+                  key={c.key}
+                  value={`${c.name} ${c.key}`}
+                  onSelect={() => {
+                    onOpenChange(false);
+                    c.run();
+                  }}
+                  className="flex h-8 cursor-default items-center gap-6 px-4 data-[selected=true]:bg-table data-[selected=true]:text-spruce"
                 >
-                  {choices.map((c) => (
-                    <Command.Item
-                      key={c.key}
-                      value={`${c.name} ${c.key}`}
-                      onSelect={() => {
-                        onOpenChange(false);
-                        c.run();
-                      }}
-                      className="flex h-8 cursor-default items-center gap-6 px-4 data-[selected=true]:bg-table data-[selected=true]:text-spruce"
-                    >
-                      <span className="min-w-0 truncate">{c.name}</span>
-                      {c.hint ? <span className="ml-auto text-[12px] text-ink-soft">{c.hint}</span> : null}
-                    </Command.Item>
-                  ))}
-                </Command.Group>
+                  <span className="min-w-0 truncate">{c.name}</span>
+                  {c.hint ? <span className="ml-auto text-[12px] text-ink-soft">{c.hint}</span> : null}
+                </Command.Item>
               ))}
-            </Command.List>
-          </Command>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+            </Command.Group>
+          ))}
+        </Command.List>
+      </Command>
+    </Dialog>
   );
 }

@@ -6,7 +6,10 @@ import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react
 import { format } from 'date-fns';
 import { toast } from 'sonner';
 import { Strip } from '@/strip/Strip';
-import { Button } from '@/ui/controls';
+import { Shelf } from '@/ui/Shelf';
+import { Button } from '@/ui/Button';
+import { Select } from '@/ui/Select';
+import { Tip } from '@/ui/Tip';
 import { useBook, useFindings, useTitle } from './context';
 import { Palette } from './Palette';
 import { Shortcuts } from './Shortcuts';
@@ -60,7 +63,7 @@ function NextThing({ id, findings }: { id: string; findings: readonly Finding[] 
 /** Whether a key was pressed where text is typed. */
 const isTyping = (e: KeyboardEvent): boolean =>
   e.target instanceof HTMLElement &&
-  (e.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName));
+  (e.target.isContentEditable || /^(INPUT|TEXTAREA)$/.test(e.target.tagName));
 
 export function Shell({ id, children }: { id: string; children: ReactNode }) {
   const path = usePathname();
@@ -104,18 +107,19 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
     return () => window.removeEventListener('keydown', key);
   }, [undo]);
   return (
-    <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
+    <div className="flex h-dvh flex-col">
       <header className="no-print border-b border-rule">
         <div className="flex h-11 items-center gap-4 px-4 whitespace-nowrap max-[1199px]:gap-2">
-          <Link href="/titles" className="font-serif text-[18px] hover:underline" title="All titles">
-            Pagina
-          </Link>
-          <span
-            className="max-w-72 min-w-0 truncate font-serif text-[18px] text-ink-soft"
-            title={book.record.title}
-          >
-            {book.record.title || 'Untitled'}
-          </span>
+          <Tip words="All titles">
+            <Link href="/titles" className="font-serif text-[18px] hover:underline">
+              Pagina
+            </Link>
+          </Tip>
+          <Tip words={book.record.title}>
+            <span className="max-w-72 min-w-0 truncate font-serif text-[18px] text-ink-soft">
+              {book.record.title || 'Untitled'}
+            </span>
+          </Tip>
           <nav aria-label="Stations" className="flex self-stretch">
             {STATIONS.map((s, i) => {
               const here = path?.endsWith(`/${s.key}`);
@@ -141,36 +145,30 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
           </nav>
           <span className="ml-auto" />
           <Saved />
-          <Button kind="quiet" className="px-2" onClick={() => undo(false)} title="Ctrl+Z">
+          <Button kind="quiet" className="px-2" onClick={() => undo(false)} tip="Ctrl+Z">
             Undo
           </Button>
-          <Button kind="quiet" className="px-2" onClick={() => undo(true)} title="Ctrl+Shift+Z">
+          <Button kind="quiet" className="px-2" onClick={() => undo(true)} tip="Ctrl+Shift+Z">
             Redo
           </Button>
-          <label className="flex items-center gap-2">
-            <span className="sr-only">Edition</span>
-            <select
-              className="h-8 rounded-[2px] border border-edge bg-sheet px-2"
-              value={edition}
-              onChange={(e) => session.chooseEdition(e.target.value)}
-            >
-              {book.editions.map((e) => (
-                <option key={e.id} value={e.id}>
-                  {e.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Select
+            label="Edition"
+            value={edition}
+            choices={book.editions.map((e) => ({ value: e.id, name: e.name }))}
+            onChoose={(id) => session.chooseEdition(id)}
+            className="max-w-40"
+          />
         </div>
         <p className="flex h-7 items-center border-t border-rule px-4 text-[13px] text-ink-soft">
           <NextThing id={id} findings={findings} />
         </p>
       </header>
-      <main className="flex min-h-0 flex-col overflow-hidden">
-        <StrandedWords />
-        <div className="min-h-0 flex-1 overflow-hidden">{children}</div>
-      </main>
-      <Strip />
+      <Shelf below={<Strip />}>
+        <main className="flex h-full flex-col overflow-hidden">
+          <StrandedWords />
+          <div className="min-h-0 flex-1 overflow-hidden">{children}</div>
+        </main>
+      </Shelf>
       <Palette open={palette} onOpenChange={setPalette} onShortcuts={showShortcuts} onUndo={undo} />
       <Shortcuts open={shortcuts} onOpenChange={setShortcuts} />
     </div>

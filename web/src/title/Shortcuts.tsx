@@ -1,7 +1,6 @@
 'use client';
 /** The keyboard shortcuts, in one list ("?"). */
-import { Dialog } from 'radix-ui';
-import { Button } from '@/ui/controls';
+import { Dialog } from '@/ui/Dialog';
 
 const SHORTCUTS: [where: string, keys: [keys: string, what: string][]][] = [
   [
@@ -44,36 +43,20 @@ const SHORTCUTS: [where: string, keys: [keys: string, what: string][]][] = [
 
 export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/20" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-24 left-1/2 z-50 max-h-[80vh] w-[560px] max-w-[92vw] -translate-x-1/2 overflow-auto rounded-[2px] border border-edge bg-sheet p-5"
-        >
-          <div className="flex items-center">
-            <Dialog.Title className="font-serif text-[20px]">Keyboard shortcuts</Dialog.Title>
-            <Dialog.Close asChild>
-              <Button kind="quiet" className="ml-auto h-7">
-                Close
-              </Button>
-            </Dialog.Close>
-          </div>
-          {SHORTCUTS.map(([where, keys]) => (
-            <section key={where}>
-              <h3 className="column-head mt-4 mb-1">{where}</h3>
-              <dl className="grid grid-cols-[220px_1fr]">
-                {keys.map(([k, what]) => (
-                  <div key={k} className="contents">
-                    <dt className="border-t border-rule py-1">{k}</dt>
-                    <dd className="border-t border-rule py-1 text-ink-soft">{what}</dd>
-                  </div>
-                ))}
-              </dl>
-            </section>
-          ))}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog title="Keyboard shortcuts" open={open} onOpenChange={onOpenChange}>
+      {SHORTCUTS.map(([where, keys]) => (
+        <section key={where}>
+          <h3 className="column-head mt-4 mb-1">{where}</h3>
+          <dl className="grid grid-cols-[220px_1fr]">
+            {keys.map(([k, what]) => (
+              <div key={k} className="contents">
+                <dt className="border-t border-rule py-1">{k}</dt>
+                <dd className="border-t border-rule py-1 text-ink-soft">{what}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      ))}
+    </Dialog>
   );
 }

@@ -2,7 +2,7 @@
 /** Words that could not be saved where they were typed: the author decides what becomes of them. */
 import { toast } from 'sonner';
 import { freshSection, schema, sectionToJson, type Book, type Change } from '@pagina/core/book';
-import { Button } from '@/ui/controls';
+import { Button } from '@/ui/Button';
 import { useBook, useTitle } from './context';
 import { shortId } from './ids';
 import type { Stranded } from './leftovers';

@@ -5,6 +5,9 @@ import type { Change, Picture } from '@pagina/core/book';
 import { shortId } from './ids';
 import type { TitleSession } from './session';
 
+/** Kinds of picture that a book takes, by media type. */
+export const PICTURES = ['image/png', 'image/jpeg', 'image/gif'];
+
 /** Keeps a picture's file; answers the picture for the book, or why it cannot be one. */
 async function keepPicture(title: string, file: File | Blob): Promise<Picture | { message: string }> {
   try {

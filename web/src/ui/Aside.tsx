@@ -1,32 +1,34 @@
 'use client';
 import type { ReactNode } from 'react';
-import { Button } from './controls';
+import { Button } from './Button';
+import { ScrollArea } from './ScrollArea';
 
-/** A pane beside the work, with its name and a way to close it. */
+/** What a pane beside the work holds: its name, a way to close it, what stays in sight, and a list that scrolls. */
 export function Aside({
   title,
   tools,
   note,
-  wide = false,
+  head,
   onClose,
   children,
 }: {
   title: string;
   tools?: ReactNode;
   note?: ReactNode;
-  wide?: boolean;
+  /** Above the list. */
+  head?: ReactNode;
   onClose: () => void;
   children: ReactNode;
 }) {
   return (
     <aside
       aria-label={title}
-      className={`no-print flex shrink-0 flex-col border-l border-edge bg-sheet ${wide ? 'w-[560px]' : 'w-[400px]'}`}
-      onKeyDown={(e) => e.key === 'Escape' && onClose()}
+      className="flex min-h-0 flex-1 flex-col"
+      onKeyDown={(e) => e.key === 'Escape' && !e.defaultPrevented && onClose()}
     >
       <header className="border-b border-rule px-4 py-2.5">
         <div className="flex items-center gap-2">
-          <h2 className="font-serif text-[17px]">{title}</h2>
+          <h2 className="min-w-0 truncate font-serif text-[17px]">{title}</h2>
           <span className="ml-auto" />
           {tools}
           <Button kind="quiet" className="h-7" onClick={onClose}>
@@ -34,10 +36,11 @@ export function Aside({
           </Button>
         </div>
         {note ? <p className="text-[13px] text-ink-soft">{note}</p> : null}
+        {head}
       </header>
-      <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label={`${title}: list`}>
+      <ScrollArea label={`${title}: list`} className="flex-1">
         {children}
-      </div>
+      </ScrollArea>
     </aside>
   );
 }

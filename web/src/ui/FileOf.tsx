@@ -1,4 +1,6 @@
+'use client';
 import type { Product } from '@pagina/data';
+import { Tip } from './Tip';
 
 const size = (bytes: number): string =>
   bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1000)} kB`;
@@ -9,9 +11,11 @@ export function FileOf({ product }: { product: Product }) {
     <span>
       <FileLink product={product} />
       <span className="block text-[13px] text-ink-soft">{size(product.size)}</span>
-      <code className="block font-sans text-[12px] text-ink-soft" title={`SHA-256 ${product.sha256}`}>
-        SHA-256 {product.sha256.slice(0, 12)}…
-      </code>
+      <Tip words={`SHA-256 ${product.sha256}`}>
+        <code className="block font-sans text-[12px] break-all text-ink-soft" tabIndex={0}>
+          SHA-256 {product.sha256.slice(0, 12)}…
+        </code>
+      </Tip>
     </span>
   );
 }

@@ -1,7 +1,8 @@
 'use client';
 /** A menu of things to do. */
 import { DropdownMenu } from 'radix-ui';
-import { Button } from './controls';
+import type { ElementType } from 'react';
+import { Button } from './Button';
 
 export interface MenuItem {
   name: string;
@@ -10,6 +11,10 @@ export interface MenuItem {
   disabled?: boolean;
   run: () => void;
 }
+
+export const menuSheet = 'z-50 min-w-52 rounded-[2px] border border-edge bg-sheet py-1 text-ink';
+export const menuRow =
+  'flex h-8 cursor-default items-center gap-6 px-3 outline-none data-[disabled]:opacity-45 data-[highlighted]:bg-table data-[highlighted]:text-spruce';
 
 export function Menu({
   label,
@@ -31,29 +36,36 @@ export function Menu({
         <DropdownMenu.Content
           align="start"
           sideOffset={2}
-          className="z-30 min-w-52 rounded-[2px] border border-edge bg-sheet py-1"
+          className={menuSheet}
           onCloseAutoFocus={(e) => e.preventDefault()}
         >
           {items.map((i, k) =>
             i === 'line' ? (
-              <DropdownMenu.Separator key={k} className="my-1 border-t border-rule" />
+              <MenuLine key={k} of={DropdownMenu.Separator} />
             ) : (
-              <DropdownMenu.Item
-                key={i.name}
-                disabled={i.disabled}
-                onSelect={i.run}
-                className="flex h-8 cursor-default items-center gap-6 px-3 outline-none data-[disabled]:opacity-45 data-[highlighted]:bg-table data-[highlighted]:text-spruce"
-              >
-                <span>
-                  {i.checked === undefined ? '' : i.checked ? '■ ' : '□ '}
-                  {i.name}
-                </span>
-                {i.keys ? <span className="ml-auto text-[12px] text-ink-soft">{i.keys}</span> : null}
+              <DropdownMenu.Item key={i.name} disabled={i.disabled} onSelect={i.run} className={menuRow}>
+                <MenuWords item={i} />
               </DropdownMenu.Item>
             ),
           )}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+export function MenuLine({ of: Separator }: { of: ElementType }) {
+  return <Separator className="my-1 border-t border-rule" />;
+}
+
+export function MenuWords({ item }: { item: MenuItem }) {
+  return (
+    <>
+      <span>
+        {item.checked === undefined ? '' : item.checked ? '■ ' : '□ '}
+        {item.name}
+      </span>
+      {item.keys ? <span className="ml-auto text-[12px] text-ink-soft">{item.keys}</span> : null}
+    </>
   );
 }

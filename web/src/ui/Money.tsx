@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
-import { Field, input } from './controls';
+import { Field } from './Field';
+import { Select } from './Select';
 import { Text } from './Text';
 
 const CURRENCIES = ['GBP', 'USD', 'EUR', 'CAD', 'AUD'];
@@ -44,16 +45,12 @@ export function Money({
           wrong={wrong}
           placeholder="4.99"
         />
-        <select
-          aria-label="Currency"
-          className={input}
+        <Select
+          label="Currency"
           value={currency}
-          onChange={(e) => onCommit({ minor: price?.minor ?? 0, currency: e.target.value })}
-        >
-          {CURRENCIES.map((c) => (
-            <option key={c}>{c}</option>
-          ))}
-        </select>
+          choices={CURRENCIES.map((c) => ({ value: c, name: c }))}
+          onChoose={(c) => onCommit({ minor: price?.minor ?? 0, currency: c })}
+        />
       </span>
     </Field>
   );

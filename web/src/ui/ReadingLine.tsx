@@ -1,6 +1,7 @@
 'use client';
 import type { Reading } from '@/title/reading';
-import { Button, Progress } from './controls';
+import { Button } from './Button';
+import { Progress } from './Progress';
 
 /** How far the reading of a manuscript is, with a way to stop it. */
 export function ReadingLine({ reading }: { reading: Reading }) {

@@ -1,7 +1,7 @@
 'use client';
 /** What stands in a view's place when it cannot be shown: why, and the ways on. */
 import Link from 'next/link';
-import { Button } from './controls';
+import { Button } from './Button';
 
 export function Stopped({ why, detail, onAgain }: { why: string; detail?: string; onAgain?: () => void }) {
   return (

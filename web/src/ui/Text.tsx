@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
-import { input } from './controls';
+import { input, lineOf } from './Field';
 
 /** A text field that keeps its words when it is left or Enter is pressed. */
 export function Text({
@@ -38,12 +38,6 @@ export function Text({
     ...rest,
   };
   if (area)
-    return <textarea {...common} rows={area === true ? 5 : area} className={`${input} h-auto py-1.5`} />;
-  return (
-    <input
-      {...common}
-      className={`${input} ${wrong ? 'border-rubric' : ''}`}
-      onKeyDown={(e) => e.key === 'Enter' && keep()}
-    />
-  );
+    return <textarea {...common} rows={area === true ? 5 : area} className={lineOf('h-auto py-1.5')} />;
+  return <input {...common} className={input} onKeyDown={(e) => e.key === 'Enter' && keep()} />;
 }

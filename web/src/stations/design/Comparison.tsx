@@ -2,6 +2,7 @@
 /** Two designs in figures: what each makes of this very book. */
 import { printingCost, lowestListPrice, paperOf, spineWidth, CURRENCY } from '@pagina/core/trade';
 import type { Edition } from '@pagina/core/book';
+import { Table } from '@/ui/Table';
 import type { Composed } from '@/workers/messages';
 
 const money = new Intl.NumberFormat('en-GB', { style: 'currency', currency: CURRENCY });
@@ -29,33 +30,30 @@ function rowsOf(c: Composed, paper: string): [string, string][] {
 
 export function Comparison({ columns, edition }: { columns: readonly Column[]; edition: Edition }) {
   const filled = columns.map((c) => (c.composed ? rowsOf(c.composed, edition.paper) : null));
-  const labels = filled.find((r) => r)?.map(([l]) => l) ?? [];
+  const labels = filled.find((r) => r)?.map(([label]) => label) ?? [];
   return (
-    <table className="w-full border-collapse text-[13px] tabular-nums" data-comparison>
-      <thead>
-        <tr>
-          <th className="sr-only">Figure</th>
-          {columns.map((c) => (
-            <th key={c.name} className="column-head px-1 py-1 text-right">
-              {c.name}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {labels.map((label, i) => (
-          <tr key={label} className="border-t border-rule">
-            <th scope="row" className="py-0.5 text-left font-normal text-ink-soft">
-              {label}
-            </th>
-            {filled.map((r, k) => (
-              <td key={k} className="px-1 text-right">
-                {r?.[i]?.[1] ?? '…'}
-              </td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <div data-comparison>
+      <Table
+        className="text-[13px] tabular-nums [&_td]:px-1 [&_th]:px-1"
+        keyOf={(row) => row.label}
+        rows={labels.map((label, i) => ({ label, figures: filled.map((r) => r?.[i]?.[1] ?? '…') }))}
+        columns={[
+          {
+            id: 'figure',
+            name: 'Figure',
+            silent: true,
+            heads: true,
+            cell: (r) => r.label,
+            className: 'py-0.5 text-ink-soft',
+          },
+          ...columns.map((c, i) => ({
+            id: `design-${i}`,
+            name: c.name,
+            right: true,
+            cell: (r: { figures: string[] }) => r.figures[i],
+          })),
+        ]}
+      />
+    </div>
   );
 }

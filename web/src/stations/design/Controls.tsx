@@ -4,7 +4,11 @@ import { useId, useState, type ReactNode } from 'react';
 import { inchString, parseLength, ptString } from '@pagina/core/base';
 import { FAMILIES, settingAt, type Design, type LineStyle } from '@pagina/core/design';
 import type { Picture } from '@pagina/core/book';
-import { input } from '@/ui/controls';
+import { Checkbox } from '@/ui/Checkbox';
+import { lineOf } from '@/ui/Field';
+import { NumberField } from '@/ui/NumberField';
+import { Select } from '@/ui/Select';
+import { OneOf } from '@/ui/ToggleGroup';
 import { ALIGN, CUTS, FACES, LETTERS, SIGNS, type Setting } from './settings';
 
 export interface Hand {
@@ -27,14 +31,13 @@ export function Control({ setting: s, hand }: { setting: Setting; hand: Hand }) 
       return (
         <Row label={s.label} path={s.path} hand={hand}>
           <span className="flex items-center gap-2">
-            <input
-              type="number"
-              aria-label={s.label}
-              className={`${input} w-20`}
-              min={s.least}
-              max={s.most}
+            <NumberField
+              label={s.label}
+              className="w-20"
+              least={s.least}
+              most={s.most}
               value={value as number}
-              onChange={(e) => e.target.value !== '' && hand.set(s.path, Number(e.target.value), s.label)}
+              onSet={(n) => hand.set(s.path, n, s.label)}
             />
             <span className="text-ink-soft">{s.of}</span>
           </span>
@@ -54,14 +57,12 @@ export function Control({ setting: s, hand }: { setting: Setting; hand: Hand }) 
     case 'switch':
       return (
         <Row label="" path={s.path} hand={hand}>
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              checked={value as boolean}
-              onChange={(e) => hand.set(s.path, e.target.checked, s.label)}
-            />
-            {s.label}
-          </label>
+          <Checkbox
+            label={s.label}
+            on={value as boolean}
+            onSet={(on) => hand.set(s.path, on, s.label)}
+            className="py-1"
+          />
         </Row>
       );
     case 'family':
@@ -143,18 +144,13 @@ function Choice({
   onChoose: (v: string) => void;
 }) {
   return (
-    <select
-      aria-label={label}
-      className={`${input} pr-0 pl-1`}
+    <Select
+      label={label}
+      className="w-full"
       value={value}
-      onChange={(e) => onChoose(e.target.value)}
-    >
-      {of.map(([v, name]) => (
-        <option key={v} value={v}>
-          {name}
-        </option>
-      ))}
-    </select>
+      choices={of.map(([v, name]) => ({ value: v, name }))}
+      onChoose={onChoose}
+    />
   );
 }
 
@@ -222,7 +218,7 @@ export function LengthField({
         aria-label={label}
         aria-invalid={wrong ? true : undefined}
         aria-describedby={wrong ? note : undefined}
-        className={`${input} w-28 ${wrong ? 'border-rubric' : ''}`}
+        className={lineOf('w-28')}
         placeholder={empty}
         value={typed ?? (value === null ? '' : shown(value, unit))}
         onChange={(e) => setTyped(e.target.value)}
@@ -255,20 +251,12 @@ function Sign({
 }) {
   return (
     <Row label={s.label} path={s.path} hand={hand}>
-      <div className="flex flex-wrap gap-1" role="group" aria-label={s.label}>
-        {['', ...SIGNS].map((sign) => (
-          <button
-            key={sign}
-            type="button"
-            aria-pressed={sign === value}
-            aria-label={sign || 'none'}
-            className={`h-7 min-w-7 rounded-[2px] border px-1 font-serif ${sign === value ? 'border-spruce text-spruce' : 'border-edge'}`}
-            onClick={() => hand.set(s.path, sign, s.label)}
-          >
-            {sign || 'none'}
-          </button>
-        ))}
-      </div>
+      <OneOf
+        label={s.label}
+        value={value === '' ? 'none' : value}
+        choices={['none', ...SIGNS].map((sign) => ({ value: sign, name: sign, className: 'font-serif' }))}
+        onChoose={(sign) => hand.set(s.path, sign === 'none' ? '' : sign, s.label)}
+      />
     </Row>
   );
 }
@@ -311,13 +299,12 @@ function Line({
         ) : null}
         <label className="flex items-center gap-1 text-[13px] text-ink-soft">
           Spaced
-          <input
-            type="number"
-            aria-label={`${s.label}: letter spacing, thousandths of an em`}
-            className={`${input} min-w-0`}
+          <NumberField
+            label={`${s.label}: letter spacing, thousandths of an em`}
+            className="min-w-0"
             step={10}
             value={value.spacing}
-            onChange={(e) => e.target.value !== '' && set('spacing', Number(e.target.value))}
+            onSet={(n) => set('spacing', n)}
           />
         </label>
         {two ? (

@@ -1,16 +1,28 @@
 'use client';
 /** The bar of the design: which interior, which one beside it, large print, one's own designs. */
 import { useState } from 'react';
-import { Dialog } from 'radix-ui';
 import { INTERIOR_NAMES, type DesignChoice } from '@pagina/core/design';
 import type { Edition } from '@pagina/core/book';
-import { Button, Field, input } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Checkbox } from '@/ui/Checkbox';
+import { Confirm, Dialog } from '@/ui/Dialog';
+import { LineForm } from '@/ui/LineForm';
+import { Select, type Choice } from '@/ui/Select';
+import { OneOf } from '@/ui/ToggleGroup';
+import { Toolbar } from '@/ui/Toolbar';
+import { designName } from '@/forms/lines';
 import { Sides } from './Sides';
 import type { useOwnDesigns } from './ownDesigns';
 
 /** Pages across by their size, alone and beside another design. */
 export const ACROSS = { small: [4, 3], large: [3, 2], reading: [2, 1] } as const;
 export type Size = keyof typeof ACROSS;
+
+const SIZES = [
+  { value: 'small', name: 'Small' },
+  { value: 'large', name: 'Large' },
+  { value: 'reading', name: 'For reading' },
+] as const;
 
 const PLAIN = { from: {}, set: {} };
 
@@ -41,53 +53,33 @@ export function DesignBar({
   onEbooks: () => void;
 }) {
   const changed = Object.keys(edition.design.set).length + Object.keys(edition.design.from).length;
+  const ownSecond = second && kept.list.find((k) => k.name === second.name);
   /** A design by what stands in a list: an interior's name, or "own:" and the id of a saved one. */
   const choiceOf = (value: string): ({ name: string } & DesignChoice) | null => {
     const own = kept.list.find((k) => `own:${k.id}` === value);
     if (own) return { name: own.name, interior: own.interior, design: own.design };
     return INTERIOR_NAMES.includes(value) ? { name: value, interior: value, design: PLAIN } : null;
   };
-  const options = (
-    <>
-      <optgroup label="Interiors">
-        {INTERIOR_NAMES.map((n) => (
-          <option key={n} value={n}>
-            {n}
-          </option>
-        ))}
-      </optgroup>
-      {kept.list.length > 0 ? (
-        <optgroup label="Your own">
-          {kept.list.map((k) => (
-            <option key={k.id} value={`own:${k.id}`}>
-              {k.name}
-            </option>
-          ))}
-        </optgroup>
-      ) : null}
-    </>
-  );
-  const select = 'h-7 rounded-[2px] border border-edge bg-sheet px-1';
+  const designs: Choice[] = [
+    ...INTERIOR_NAMES.map((n) => ({ value: n, name: n, group: 'Interiors' })),
+    ...kept.list.map((k) => ({ value: `own:${k.id}`, name: k.name, group: 'Your own' })),
+  ];
   return (
-    <div
-      role="toolbar"
-      aria-label="Design"
-      className="no-print flex h-10 items-center gap-3 border-b border-rule px-4"
-    >
-      <Sides of="inside" />
-      <label className="flex items-center gap-2">
+    <Toolbar label="Design" className="gap-3">
+      <Sides />
+      <span className="flex items-center gap-2">
         <span className="text-ink-soft">Interior</span>
-        <select
-          className={select}
+        <Select
+          label="Interior"
+          className="h-7 w-36"
           value={edition.interior}
-          onChange={(e) => {
-            const c = choiceOf(e.target.value);
+          choices={designs}
+          onChoose={(value) => {
+            const c = choiceOf(value);
             if (c) onTake(c, c.name);
           }}
-        >
-          {options}
-        </select>
-      </label>
+        />
+      </span>
       <span className="text-[13px] text-ink-soft" data-changed={changed}>
         {changed > 0 ? `with ${changed} ${changed === 1 ? 'change' : 'changes'} of your own` : 'unchanged'}
       </span>
@@ -100,113 +92,83 @@ export function DesignBar({
           Put it back
         </Button>
       ) : null}
-      <label className="flex items-center gap-2">
+      <span className="flex items-center gap-2">
         <span className="text-ink-soft">Beside it</span>
-        <select
-          className={select}
-          value={
-            second
-              ? kept.list.find((k) => k.name === second.name)
-                ? `own:${kept.list.find((k) => k.name === second.name)?.id}`
-                : second.name
-              : ''
-          }
-          onChange={(e) => onSecond(choiceOf(e.target.value))}
-        >
-          <option value="">nothing</option>
-          {options}
-        </select>
-      </label>
-      <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={large} onChange={onLarge} /> Large print
-      </label>
+        <Select
+          label="Beside it"
+          className="h-7 w-36"
+          value={second ? (ownSecond ? `own:${ownSecond.id}` : second.name) : ''}
+          choices={[{ value: '', name: 'nothing' }, ...designs]}
+          onChoose={(value) => onSecond(choiceOf(value))}
+        />
+      </span>
+      <Checkbox label="Large print" on={large} onSet={onLarge} />
       {ebooks > 0 ? (
         <Button className="h-7" onClick={onEbooks}>
           Use for the ebook too
         </Button>
       ) : null}
       <span className="ml-auto" />
-      <label className="flex items-center gap-2">
-        <span className="text-ink-soft">Pages</span>
-        <select className={select} value={size} onChange={(e) => onSize(e.target.value as Size)}>
-          <option value="small">small</option>
-          <option value="large">large</option>
-          <option value="reading">for reading</option>
-        </select>
-      </label>
+      <OneOf label="Size of the pages" value={size} choices={SIZES} onChoose={onSize} />
       <OwnDesigns edition={edition} kept={kept} />
-    </div>
+    </Toolbar>
   );
 }
 
 function OwnDesigns({ edition, kept }: { edition: Edition; kept: ReturnType<typeof useOwnDesigns> }) {
   const [open, setOpen] = useState(false);
-  const [name, setName] = useState('');
-  const keep = async (): Promise<void> => {
+  const keep = async (name: string): Promise<boolean> => {
     const { interior, design, trim } = edition;
-    if (await kept.save(name, { interior, design, trim })) setOpen(false);
+    const saved = await kept.save(name, { interior, design, trim });
+    if (saved) setOpen(false);
+    return saved;
   };
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
-        <Button className="h-7">Your own designs</Button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/20" />
-        <Dialog.Content
-          className="fixed top-24 left-1/2 z-50 w-[440px] -translate-x-1/2 border border-edge bg-sheet p-5"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title className="font-serif text-[20px]">Your own designs</Dialog.Title>
-          <form
-            className="flex items-end gap-2 py-3"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void keep();
-            }}
-          >
-            <div className="flex-1">
-              <Field label="Save this design as">
-                <input
-                  className={input}
-                  value={name}
-                  onChange={(e) => setName(e.target.value)}
-                  placeholder="For example: our novels"
-                  maxLength={80}
-                />
-              </Field>
-            </div>
-            <Button kind="primary" type="submit" disabled={!name.trim()}>
-              Save
-            </Button>
-          </form>
-          {kept.list.length === 0 ? (
-            <p className="text-[13px] text-ink-soft">
-              No designs saved yet. A saved design can be used in any title, like an interior.
-            </p>
-          ) : (
-            <ul>
-              {kept.list.map((k) => (
-                <li key={k.id} className="flex h-9 items-center gap-2 border-t border-rule">
-                  <span className="font-serif">{k.name}</span>
-                  <span className="text-[13px] text-ink-soft">
-                    after {k.interior}, {k.trim}
-                  </span>
-                  <span className="ml-auto" />
-                  <Button kind="quiet" className="h-7 px-2" onClick={() => void kept.remove(k.id)}>
-                    Delete
-                  </Button>
-                </li>
-              ))}
-            </ul>
-          )}
-          <div className="flex justify-end pt-3">
-            <Dialog.Close asChild>
-              <Button>Close</Button>
-            </Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      title="Your own designs"
+      open={open}
+      onOpenChange={setOpen}
+      className="w-[440px]"
+      trigger={<Button className="h-7">Your own designs</Button>}
+    >
+      <LineForm
+        className="pb-3"
+        heading
+        primary
+        label="Save this design as"
+        schema={designName}
+        placeholder="For example: our novels"
+        maxLength={80}
+        action="Save"
+        onSend={keep}
+      />
+      {kept.list.length === 0 ? (
+        <p className="text-[13px] text-ink-soft">
+          No designs saved yet. A saved design can be used in any title, like an interior.
+        </p>
+      ) : (
+        <ul>
+          {kept.list.map((k) => (
+            <li key={k.id} className="flex h-9 items-center gap-2 border-t border-rule">
+              <span className="font-serif">{k.name}</span>
+              <span className="text-[13px] text-ink-soft">
+                after {k.interior}, {k.trim}
+              </span>
+              <span className="ml-auto" />
+              <Confirm
+                question={`Delete the design “${k.name}”?`}
+                consequence="Titles that use it keep their looks. It is gone from the list, and Undo can’t bring it back."
+                action="Delete the design"
+                onConfirm={() => void kept.remove(k.id)}
+              >
+                <Button kind="quiet" className="h-7 px-2">
+                  Delete
+                </Button>
+              </Confirm>
+            </li>
+          ))}
+        </ul>
+      )}
+    </Dialog>
   );
 }

@@ -15,7 +15,10 @@ import {
 } from '@pagina/core/design';
 import type { Edition } from '@pagina/core/book';
 import { useBook, useComposed, useTitle } from '@/title/context';
-import { Button } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Panes } from '@/ui/Panes';
+import { TabView } from '@/ui/Tabs';
+import { ScrollArea } from '@/ui/ScrollArea';
 import { Comparison } from './Comparison';
 import type { Hand } from './Controls';
 import { ACROSS, DesignBar, type Size } from './DesignBar';
@@ -145,112 +148,116 @@ export function Inside() {
           }))
         }
       />
-      <div className="flex min-h-0 flex-1">
-        <div
-          ref={pane}
-          className="min-h-0 flex-1 overflow-x-hidden overflow-y-scroll bg-table p-4"
-          tabIndex={0}
-          role="region"
-          aria-label="Specimen"
-          data-generation={own?.generation ?? 0}
+      <TabView of="inside">
+        <Panes
+          name="design"
+          width={340}
+          beside={
+            <ScrollArea label="Settings" className="flex-1">
+              <div className="border-b border-rule px-4 py-2">
+                <Comparison
+                  edition={edition}
+                  columns={[
+                    { name: second ? edition.interior : 'In figures', composed },
+                    ...(second ? [{ name: second.name, composed: besideWhole }] : []),
+                  ]}
+                />
+              </div>
+              <Panel
+                edition={edition}
+                hand={hand}
+                pages={composed?.pages.length ?? 0}
+                target={target}
+                onTarget={setTarget}
+                onPart={(part: Part, from) =>
+                  change(`Design: ${part} as in ${from}`, (e) => ({ design: withPart(e, part, from) }))
+                }
+                onTrim={(trim) => change('Change the trim', () => ({ trim }))}
+              />
+            </ScrollArea>
+          }
         >
-          <p className="pb-2 text-[13px] text-ink-soft">{INTERIOR_NOTES[edition.interior]}</p>
-          {refusal ? <p className="pb-3 text-rubric">{refusal}</p> : null}
-          {!own && !refusal ? <p className="text-ink-soft">Setting the specimen …</p> : null}
-          {second ? (
-            <div className="grid grid-cols-2 gap-x-6">
-              {(
-                [
-                  ['own', edition.interior, own, shown, refusal],
-                  ['beside', second.name, beside, shownBeside, besideRefusal],
-                ] as const
-              ).map(([which, name, specimen, pages, trouble]) => (
-                <section
-                  key={which}
-                  aria-label={which === 'own' ? `${name}, as it is` : `${name}, beside it`}
-                >
-                  <h2 className="flex h-10 items-center gap-3 border-b border-edge pb-1 font-serif text-[17px]">
-                    {name}
-                    {which === 'beside' ? (
-                      <Button
-                        className="ml-auto h-7 font-sans text-[14px]"
-                        onClick={() => {
-                          take(second, second.name);
-                          setSecond(null);
+          <div
+            ref={pane}
+            className="min-h-0 flex-1 overflow-x-hidden overflow-y-scroll bg-table p-4"
+            tabIndex={0}
+            role="region"
+            aria-label="Specimen"
+            data-generation={own?.generation ?? 0}
+          >
+            <p className="pb-2 text-[13px] text-ink-soft">{INTERIOR_NOTES[edition.interior]}</p>
+            {refusal ? <p className="pb-3 text-rubric">{refusal}</p> : null}
+            {!own && !refusal ? <p className="text-ink-soft">Setting the specimen …</p> : null}
+            {second ? (
+              <div className="grid grid-cols-2 gap-x-6">
+                {(
+                  [
+                    ['own', edition.interior, own, shown, refusal],
+                    ['beside', second.name, beside, shownBeside, besideRefusal],
+                  ] as const
+                ).map(([which, name, specimen, pages, trouble]) => (
+                  <section
+                    key={which}
+                    aria-label={which === 'own' ? `${name}, as it is` : `${name}, beside it`}
+                  >
+                    <h2 className="flex h-10 items-center gap-3 border-b border-edge pb-1 font-serif text-[17px]">
+                      {name}
+                      {which === 'beside' ? (
+                        <Button
+                          className="ml-auto h-7 font-sans text-[14px]"
+                          onClick={() => {
+                            take(second, second.name);
+                            setSecond(null);
+                          }}
+                        >
+                          Take this design
+                        </Button>
+                      ) : null}
+                    </h2>
+                    {trouble && which === 'beside' ? <p className="text-rubric">{trouble}</p> : null}
+                    <div className="flex flex-wrap gap-4 pt-3">
+                      {specimen
+                        ? pages.map((p) => (
+                            <SpecimenPage
+                              key={p.page}
+                              of={which}
+                              {...p}
+                              composed={specimen.composed}
+                              width={width}
+                              targets={targets}
+                              target={which === 'own' ? target : ''}
+                              onTarget={setTarget}
+                            />
+                          ))
+                        : null}
+                    </div>
+                  </section>
+                ))}
+              </div>
+            ) : (
+              <div className="flex flex-wrap gap-4">
+                {own
+                  ? shown.map((p) => (
+                      <SpecimenPage
+                        key={p.page}
+                        of="own"
+                        {...p}
+                        composed={own.composed}
+                        width={width}
+                        targets={targets}
+                        target={target}
+                        onTarget={(t) => {
+                          setTarget(t);
+                          goTo({ section: own.composed.pages[p.page]?.section ?? '', page: p.page });
                         }}
-                      >
-                        Take this design
-                      </Button>
-                    ) : null}
-                  </h2>
-                  {trouble && which === 'beside' ? <p className="text-rubric">{trouble}</p> : null}
-                  <div className="flex flex-wrap gap-4 pt-3">
-                    {specimen
-                      ? pages.map((p) => (
-                          <SpecimenPage
-                            key={p.page}
-                            of={which}
-                            {...p}
-                            composed={specimen.composed}
-                            width={width}
-                            targets={targets}
-                            target={which === 'own' ? target : ''}
-                            onTarget={setTarget}
-                          />
-                        ))
-                      : null}
-                  </div>
-                </section>
-              ))}
-            </div>
-          ) : (
-            <div className="flex flex-wrap gap-4">
-              {own
-                ? shown.map((p) => (
-                    <SpecimenPage
-                      key={p.page}
-                      of="own"
-                      {...p}
-                      composed={own.composed}
-                      width={width}
-                      targets={targets}
-                      target={target}
-                      onTarget={(t) => {
-                        setTarget(t);
-                        goTo({ section: own.composed.pages[p.page]?.section ?? '', page: p.page });
-                      }}
-                    />
-                  ))
-                : null}
-            </div>
-          )}
-        </div>
-        <aside
-          aria-label="Settings"
-          className="no-print flex w-[340px] shrink-0 flex-col overflow-auto border-l border-edge bg-sheet"
-        >
-          <div className="border-b border-rule px-4 py-2">
-            <Comparison
-              edition={edition}
-              columns={[
-                { name: second ? edition.interior : 'In figures', composed },
-                ...(second ? [{ name: second.name, composed: besideWhole }] : []),
-              ]}
-            />
+                      />
+                    ))
+                  : null}
+              </div>
+            )}
           </div>
-          <Panel
-            edition={edition}
-            hand={hand}
-            pages={composed?.pages.length ?? 0}
-            target={target}
-            onTarget={setTarget}
-            onPart={(part: Part, from) =>
-              change(`Design: ${part} as in ${from}`, (e) => ({ design: withPart(e, part, from) }))
-            }
-            onTrim={(trim) => change('Change the trim', () => ({ trim }))}
-          />
-        </aside>
-      </div>
+        </Panes>
+      </TabView>
     </div>
   );
 }

@@ -3,7 +3,9 @@
 import { inchString } from '@pagina/core/base';
 import { INTERIOR_NAMES, PART_NAMES, PARTS, suggestedMargins, trimOf, type Part } from '@pagina/core/design';
 import type { Edition } from '@pagina/core/book';
-import { Button, input } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Collapsible } from '@/ui/Collapsible';
+import { Select } from '@/ui/Select';
 import { Control, type Hand } from './Controls';
 import { settingsAt } from './settings';
 import { nameOf } from './target';
@@ -49,28 +51,25 @@ export function Panel({
       ))}
       {part === 'page' ? <Suggested edition={edition} pages={pages} hand={hand} /> : null}
       {more.length > 0 ? (
-        <details className="mt-2 border-t border-rule pt-1">
-          <summary className="cursor-pointer py-1 text-[13px] text-ink-soft">
-            The rest of {PART_NAMES[part].toLowerCase()}
-          </summary>
+        <Collapsible
+          className="mt-2 border-t border-rule pt-1 text-[13px]"
+          heading={`The rest of ${PART_NAMES[part].toLowerCase()}`}
+        >
           {more.map((s) => (
             <Control key={s.path} setting={s} hand={hand} />
           ))}
-        </details>
+        </Collapsible>
       ) : null}
-      <label className="mt-3 flex items-center gap-2 border-t border-rule pt-3 text-[13px]">
+      <div className="mt-3 flex items-center gap-2 border-t border-rule pt-3 text-[13px]">
         <span className="text-ink-soft">{PART_NAMES[part]} as in</span>
-        <select
-          aria-label={`${PART_NAMES[part]} as in`}
-          className={`${input} w-32 px-1`}
+        <Select
+          label={`${PART_NAMES[part]} as in`}
+          className="w-36"
           value={from}
-          onChange={(e) => onPart(part, e.target.value)}
-        >
-          {INTERIOR_NAMES.map((n) => (
-            <option key={n}>{n}</option>
-          ))}
-        </select>
-      </label>
+          choices={INTERIOR_NAMES.map((n) => ({ value: n, name: n }))}
+          onChoose={(name) => onPart(part, name)}
+        />
+      </div>
     </section>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 /** Editions: a row each, what was made of it and when, what the checks said. Making shows stage and share and can be stopped. */
+import { useMemo } from 'react';
 import { useRouter } from 'next/navigation';
 import { format } from 'date-fns';
 import type { Finding } from '@pagina/core/base';
@@ -10,22 +11,28 @@ import {
   makingOf,
   MANUSCRIPT,
   templateOf,
+  type Book,
   type Edition,
 } from '@pagina/core/book';
 import { linksToShops, OUTLETS } from '@pagina/core/outlets';
 import { PAPERS, paperOf, spineWidth } from '@pagina/core/trade';
 import type { Job, Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
-import { Button, Progress, SeverityMark } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Progress } from '@/ui/Progress';
+import { SeverityMark } from '@/ui/SeverityMark';
 import { FileOf } from '@/ui/FileOf';
+import { choicesOf, Select } from '@/ui/Select';
+import { Table, type Column } from '@/ui/Table';
+import { Tip } from '@/ui/Tip';
 
 /** Millipoints in a millimetre. */
 const MM = 72_000 / 25.4;
-const STANDARDS: readonly [Edition['standard'], string][] = [
-  ['x-1a', 'PDF/X-1a:2003'],
-  ['x-4', 'PDF/X-4'],
-  ['plain', 'PDF without a standard'],
-];
+const STANDARDS = choicesOf<Edition['standard']>({
+  'x-1a': 'PDF/X-1a:2003',
+  'x-4': 'PDF/X-4',
+  plain: 'PDF without a standard',
+});
 
 interface Aside {
   id: string;
@@ -66,43 +73,86 @@ function besidesOf(e: Edition, linked: boolean): Aside[] {
   }));
 }
 
+/** A row: an edition, or what else is made of one. */
+interface Line {
+  id: string;
+  name: string;
+  isbn: string;
+  form: string;
+  /** In short, on the button. */
+  called: string;
+  /** Pages as it stands now; null where it has none, or they are not known. */
+  pages: number | null;
+}
+
+const COLUMNS: Column<Line>[] = [
+  {
+    id: 'edition',
+    name: 'Edition',
+    width: '136px',
+    heads: true,
+    cell: (l) => <Name line={l} />,
+    className: 'py-3',
+  },
+  {
+    id: 'isbn',
+    name: 'ISBN',
+    width: '130px',
+    cell: (l) => <Isbn line={l} />,
+    className: 'py-3.5 whitespace-nowrap',
+  },
+  { id: 'form', name: 'Form', width: '190px', cell: (l) => <Form line={l} />, className: 'py-3.5' },
+  { id: 'pages', name: 'Pages', width: '86px', cell: (l) => <Pages line={l} />, className: 'py-3.5' },
+  { id: 'made', name: 'Made', width: '122px', cell: (l) => <Made line={l} />, className: 'py-3.5' },
+  { id: 'checks', name: 'Checks', cell: (l) => <Checked line={l} />, className: 'py-3.5' },
+  { id: 'file', name: 'File', width: '156px', cell: (l) => <MadeFile line={l} />, className: 'py-3.5' },
+  {
+    id: 'actions',
+    name: 'Actions',
+    silent: true,
+    right: true,
+    width: '204px',
+    cell: (l) => <Making line={l} />,
+    className: 'py-2.5',
+  },
+];
+
 export function Editions() {
   const { book } = useBook();
   const { composed } = useComposed();
+  const lines = useMemo(
+    (): Line[] => [
+      ...book.editions.flatMap((e) => [
+        {
+          id: e.id,
+          name: e.name,
+          isbn: e.isbn,
+          form: e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook',
+          called: lower(e.name),
+          pages: e.form === 'print' && composed?.edition === e.id ? composed.pages.length : null,
+        },
+        ...besidesOf(e, linksToShops(book, e.id)).map((aside) => ({ ...aside, isbn: '', pages: null })),
+      ]),
+      {
+        id: MANUSCRIPT,
+        name: 'Manuscript',
+        called: 'manuscript',
+        isbn: '',
+        form: 'For a word processor (.docx)',
+        pages: null,
+      },
+    ],
+    [book, composed],
+  );
   return (
-    <div className="h-full overflow-auto bg-sheet">
-      <table className="w-full table-fixed border-collapse">
-        <colgroup>
-          {['136px', '130px', '182px', '86px', '122px', '', '160px', '204px'].map((width, i) => (
-            <col key={i} style={width ? { width } : undefined} />
-          ))}
-        </colgroup>
-        <thead className="sticky top-0 bg-sheet">
-          <tr className="h-8 border-b border-edge text-left">
-            {['Edition', 'ISBN', 'Form', 'Pages', 'Made', 'Checks', 'File', ''].map((h, i) => (
-              <th key={i} scope="col" className="column-head px-3">
-                {h || <span className="sr-only">Actions</span>}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {book.editions.flatMap((e) => [
-            <Row
-              key={e.id}
-              id={e.id}
-              name={e.name}
-              isbn={e.isbn}
-              form={e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook'}
-              pages={e.form === 'print' && composed?.edition === e.id ? composed.pages.length : null}
-            />,
-            ...besidesOf(e, linksToShops(book, e.id)).map((aside) => (
-              <Row key={aside.id} {...aside} isbn="" pages={null} />
-            )),
-          ])}
-          <Row id={MANUSCRIPT} name="Manuscript" isbn="" form="For a word processor (.docx)" pages={null} />
-        </tbody>
-      </table>
+    <div className="h-full overflow-auto bg-sheet" tabIndex={0} role="region" aria-label="Editions">
+      <Table
+        label="Editions"
+        columns={COLUMNS}
+        rows={lines}
+        keyOf={(l) => l.id}
+        attributesOf={(l) => ({ 'data-edition': l.id, className: 'border-b border-rule align-top' })}
+      />
     </div>
   );
 }
@@ -110,86 +160,106 @@ export function Editions() {
 /** A name within a sentence: an outlet keeps its capital. */
 const lower = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
 
-function Row({
-  id,
-  name,
-  isbn,
-  form,
-  pages,
-  called = lower(name),
-}: {
-  id: string;
-  name: string;
-  isbn: string;
-  form: string;
-  /** Pages as it stands now; null where it has none, or they are not known. */
-  pages: number | null;
-  /** In short, on the button. */
-  called?: string;
-}) {
-  const { session } = useTitle();
-  const { book, jobs, products, revision } = useBook();
-  // Files for those who make the book, which are no editions of their own.
+/** Files for those who make the book, which are no editions of their own. */
+const isAside = (id: string): boolean => {
   const making = makingOf(id);
-  const aside = making.edition === null || making.form !== 'whole';
-  const job = jobs.find((j) => (j.payload as { edition?: string }).edition === id);
-  const product = products.find((p) => p.edition === id);
-  const print = book.editions.find((e) => e.id === id && e.form === 'print');
-  // A cover has one sheet; the pages that made its spine are the book's.
-  const count = print || making.form === 'screen' ? (pages ?? product?.pages ?? 0) : 0;
-  const working = job !== undefined && (job.state === 'queued' || job.state === 'running');
+  return making.edition === null || making.form !== 'whole';
+};
+const printOf = (book: Book, id: string): Edition | undefined =>
+  book.editions.find((e) => e.id === id && e.form === 'print');
+const useProduct = (id: string): Product | undefined => useBook().products.find((p) => p.edition === id);
+
+function Name({ line }: { line: Line }) {
   return (
-    <tr className="border-b border-rule align-top" data-edition={id}>
-      <td className={`px-3 py-3 font-serif ${aside ? 'pl-7 text-[15px]' : 'text-[18px]'}`}>{name}</td>
-      <td className="px-3 py-3.5 whitespace-nowrap">
-        {isbn || (aside ? '' : <span className="text-ink-soft">none</span>)}
-      </td>
-      <td className="px-3 py-3.5">
-        {form}
-        {print ? <Printing edition={print} /> : null}
-      </td>
-      <td className="px-3 py-3.5">
-        {count || ''}
-        {print && count ? (
-          <span
-            className="block text-[13px] whitespace-nowrap text-ink-soft"
-            title="Half the number of pages times the paper’s caliper"
-          >
+    <span className={`font-serif ${isAside(line.id) ? 'block pl-4 text-[15px]' : 'text-[18px]'}`}>
+      {line.name}
+    </span>
+  );
+}
+
+function Isbn({ line }: { line: Line }) {
+  return line.isbn || (isAside(line.id) ? null : <span className="text-ink-soft">none</span>);
+}
+
+function Form({ line }: { line: Line }) {
+  const print = printOf(useBook().book, line.id);
+  return (
+    <>
+      {line.form}
+      {print ? <Printing edition={print} /> : null}
+    </>
+  );
+}
+
+function Pages({ line }: { line: Line }) {
+  const print = printOf(useBook().book, line.id);
+  const product = useProduct(line.id);
+  // A cover has one sheet; the pages that made its spine are the book's.
+  const counts = print || makingOf(line.id).form === 'screen';
+  const count = counts ? (line.pages ?? product?.pages ?? 0) : 0;
+  return (
+    <>
+      {count || ''}
+      {print && count ? (
+        <Tip words="Half the number of pages times the paper’s caliper">
+          <span className="block text-[13px] whitespace-nowrap text-ink-soft" tabIndex={0}>
             spine {(spineWidth(count, paperOf(print.paper)) / MM).toFixed(1)} mm
           </span>
-        ) : null}
-      </td>
-      <td className="px-3 py-3.5">
-        {product ? (
-          format(product.madeAt, 'd MMM yyyy, HH:mm')
-        ) : (
-          <span className="whitespace-nowrap text-ink-soft">not yet</span>
-        )}
-        {product && product.revision < revision ? (
-          <span className="block text-[13px] text-ochre">the book has changed since</span>
-        ) : null}
-      </td>
-      <td className="px-3 py-3.5">{product && id !== MANUSCRIPT ? <Checks product={product} /> : null}</td>
-      <td className="px-3 py-3.5">{product ? <FileOf product={product} /> : null}</td>
-      <td className="px-3 py-2.5 text-right">
-        {working && job ? (
-          <span className="inline-flex flex-wrap items-center justify-end gap-3">
-            <Progress stage={job.stage} share={job.share} />
-            <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
-          </span>
-        ) : (
-          // Below a name of its own row the short word says enough; whoever hears it alone hears of what.
-          <Button
-            kind={product || aside ? 'plain' : 'primary'}
-            aria-label={product ? `Make again: the ${called}` : undefined}
-            onClick={() => void session.make(id)}
-          >
-            {product ? 'Make again' : `Make the ${called}`}
-          </Button>
-        )}
-        <Ended job={job} />
-      </td>
-    </tr>
+        </Tip>
+      ) : null}
+    </>
+  );
+}
+
+function Made({ line }: { line: Line }) {
+  const { revision } = useBook();
+  const product = useProduct(line.id);
+  if (!product) return <span className="whitespace-nowrap text-ink-soft">not yet</span>;
+  return (
+    <>
+      {format(product.madeAt, 'd MMM yyyy, HH:mm')}
+      {product.revision < revision ? (
+        <span className="block text-[13px] text-ochre">the book has changed since</span>
+      ) : null}
+    </>
+  );
+}
+
+function Checked({ line }: { line: Line }) {
+  const product = useProduct(line.id);
+  return product && line.id !== MANUSCRIPT ? <Checks product={product} /> : null;
+}
+
+function MadeFile({ line }: { line: Line }) {
+  const product = useProduct(line.id);
+  return product ? <FileOf product={product} /> : null;
+}
+
+function Making({ line }: { line: Line }) {
+  const { session } = useTitle();
+  const { jobs } = useBook();
+  const product = useProduct(line.id);
+  const job = jobs.find((j) => (j.payload as { edition?: string }).edition === line.id);
+  const working = job !== undefined && (job.state === 'queued' || job.state === 'running');
+  return (
+    <>
+      {working && job ? (
+        <span className="inline-flex flex-wrap items-center justify-end gap-3">
+          <Progress stage={job.stage} share={job.share} />
+          <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
+        </span>
+      ) : (
+        // Below a name of its own row the short word says enough; whoever hears it alone hears of what.
+        <Button
+          kind={product || isAside(line.id) ? 'plain' : 'primary'}
+          aria-label={product ? `Make again: the ${line.called}` : undefined}
+          onClick={() => void session.make(line.id)}
+        >
+          {product ? 'Make again' : `Make the ${line.called}`}
+        </Button>
+      )}
+      <Ended job={job} />
+    </>
   );
 }
 
@@ -202,37 +272,23 @@ function Printing({ edition }: { edition: Edition }) {
       label,
       changes: [{ type: 'set-edition', id: edition.id, fields }],
     });
-  const select = 'h-7 max-w-full rounded-[2px] border border-edge bg-sheet px-1 text-[13px]';
+  const select = 'h-7 max-w-full text-[13px]';
   return (
     <span className="mt-1 flex flex-col items-start gap-1">
-      <select
-        aria-label={`Paper of the ${edition.name.toLowerCase()}`}
+      <Select
+        label={`Paper of the ${edition.name.toLowerCase()}`}
         className={select}
         value={paperOf(edition.paper).id}
-        onChange={(e) => set('Change the paper', { paper: e.target.value })}
-      >
-        {PAPERS.map((p) => (
-          <option key={p.id} value={p.id}>
-            {p.name}
-          </option>
-        ))}
-      </select>
-      <select
-        aria-label={`Standard of the printer’s PDF of the ${edition.name.toLowerCase()}`}
+        choices={PAPERS.map((p) => ({ value: p.id, name: p.name }))}
+        onChoose={(paper) => set('Change the paper', { paper })}
+      />
+      <Select
+        label={`Standard of the printer’s PDF of the ${edition.name.toLowerCase()}`}
         className={select}
         value={edition.standard}
-        onChange={(e) =>
-          set('Change the standard of the printer’s PDF', {
-            standard: e.target.value as Edition['standard'],
-          })
-        }
-      >
-        {STANDARDS.map(([value, name]) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
-      </select>
+        choices={STANDARDS}
+        onChoose={(standard) => set('Change the standard of the printer’s PDF', { standard })}
+      />
     </span>
   );
 }

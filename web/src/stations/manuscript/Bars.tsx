@@ -4,6 +4,8 @@ import { useEffect, useReducer, useState } from 'react';
 import { TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { useBook } from '@/title/context';
+import { Checkbox } from '@/ui/Checkbox';
+import { Tip } from '@/ui/Tip';
 import { Context, type Asking } from './Context';
 import { readingTime, wordsIn, wordsOf } from './counts';
 import { Styles, type Beside } from './Styles';
@@ -64,10 +66,12 @@ export function Bars({
       <div className="no-print flex h-9 items-center gap-3 border-b border-rule bg-sheet px-4">
         <Context view={view} asking={asking} onAsked={() => setAsking(null)} />
         <span className="ml-auto" />
-        <label className="flex shrink-0 items-center gap-1.5 text-[13px] whitespace-nowrap text-ink-soft">
-          <input type="checkbox" checked={showSigns} onChange={(e) => onSigns(e.target.checked)} />
-          Hidden characters
-        </label>
+        <Checkbox
+          className="shrink-0 text-[13px] whitespace-nowrap text-ink-soft"
+          label="Hidden characters"
+          on={showSigns}
+          onSet={onSigns}
+        />
         <Counts view={view} />
       </div>
     </>
@@ -94,12 +98,10 @@ function Counts({ view }: { view: EditorView | null }) {
     all === null ? '' : `${n(all)} words, ${readingTime(all)} to read`,
   ];
   return (
-    <span
-      className="min-w-0 truncate text-[13px] text-ink-soft"
-      title={parts.filter(Boolean).join(' · ')}
-      data-counts
-    >
-      {parts.filter(Boolean).join(' · ')}
-    </span>
+    <Tip words={parts.filter(Boolean).join(' · ')}>
+      <span className="min-w-0 truncate text-[13px] text-ink-soft" data-counts>
+        {parts.filter(Boolean).join(' · ')}
+      </span>
+    </Tip>
   );
 }

@@ -1,18 +1,20 @@
 'use client';
 /** The line below the tools: settings of what the cursor is in, or of what is being put in; the counts at its end. */
-import { useRef, useState } from 'react';
 import type { EditorView } from 'prosemirror-view';
-import { bareIsbn, isbnFault } from '@pagina/core/record';
-import { fillsPages, placeOf, WIDEST_BESIDE, type Book } from '@pagina/core/book';
-import { headingsOf } from '@pagina/core/order';
-import { useBook, useTitle } from '@/title/context';
-import { takeIn } from '@/title/pictures';
-import { Button } from '@/ui/controls';
+import { fillsPages, placeOf, WIDEST_BESIDE } from '@pagina/core/book';
+import { useTitle } from '@/title/context';
+import { PICTURES, takeIn } from '@/title/pictures';
+import { Button } from '@/ui/Button';
+import { FileButton } from '@/ui/FileDrop';
+import { choicesOf, Select } from '@/ui/Select';
+import { Slider } from '@/ui/Slider';
 import { figureAt } from './figures';
-import { markAt, setTelling, stretchOf, type Telling } from './marking';
+import { markAt, type Telling } from './marking';
 import { changeTable, tableAt, type TableDeed } from './table';
+import { TellingBar } from './TellingBar';
 
 const field = 'h-7 rounded-[2px] border border-edge bg-sheet px-1.5 text-[13px]';
+const select = 'h-7 text-[13px]';
 
 /** What is being asked for, apart from where the cursor is. */
 export type Asking = Telling | null;
@@ -73,9 +75,23 @@ function TableBar({ view }: { view: EditorView }) {
   );
 }
 
+const POSITIONS = choicesOf({
+  here: 'in the text',
+  head: 'at the head of a page',
+  foot: 'at the foot of a page',
+  page: 'on its own page',
+  edges: 'over a page’s edges',
+  spread: 'over two pages',
+});
+const TEXT_BESIDE = choicesOf({
+  none: 'no text beside it',
+  left: 'at the left of text',
+  right: 'at the right of text',
+});
+const OUTLINES = choicesOf({ none: 'whole', oval: 'oval', arch: 'arched' });
+
 function FigureBar({ view }: { view: EditorView }) {
   const { session } = useTitle();
-  const file = useRef<HTMLInputElement>(null);
   const at = figureAt(view);
   if (!at) return null;
   const { attrs } = at.node;
@@ -104,245 +120,61 @@ function FigureBar({ view }: { view: EditorView }) {
       {words('alt', 'Alternative text', 'w-48')}
       {words('credit', 'Credit', 'w-24')}
       {words('link', 'Link', 'w-24')}
-      <label className="flex items-center gap-1.5 text-[13px] whitespace-nowrap">
+      <span className="flex items-center gap-1.5 text-[13px] whitespace-nowrap">
         Width
-        <input
-          type="range"
-          min={10}
-          max={100}
+        <Slider
+          label="Width, as a share of the measure"
+          className="w-20"
+          least={10}
+          most={100}
           step={5}
           value={Number(attrs.width)}
           disabled={fillsPages(at.node)}
-          aria-label="Width, as a share of the measure"
-          className="w-20"
-          onChange={(e) => set('width', Number(e.target.value))}
+          onCommit={(width) => set('width', width)}
+          shown={(width) => `${width} %`}
         />
-        {Number(attrs.width)} %
-      </label>
-      <select
-        aria-label="Position of the picture"
-        className={field}
+      </span>
+      <Select
+        label="Position of the picture"
+        className={select}
         value={attrs.place as string}
-        onChange={(e) => set('place', e.target.value)}
-      >
-        <option value="here">in the text</option>
-        <option value="head">at the head of a page</option>
-        <option value="foot">at the foot of a page</option>
-        <option value="page">on its own page</option>
-        <option value="edges">over a page’s edges</option>
-        <option value="spread">over two pages</option>
-      </select>
+        choices={POSITIONS}
+        onChoose={(place) => set('place', place)}
+      />
       {attrs.place === 'here' ? (
-        <select
-          aria-label="Text beside the picture"
-          title={
+        <Select
+          label="Text beside the picture"
+          tip={
             Number(attrs.width) > WIDEST_BESIDE
               ? `Text can run beside pictures up to ${WIDEST_BESIDE} % of the measure`
               : undefined
           }
           disabled={Number(attrs.width) > WIDEST_BESIDE}
-          className={field}
+          className={select}
           value={attrs.beside as string}
-          onChange={(e) => set('beside', e.target.value)}
-        >
-          <option value="none">no text beside it</option>
-          <option value="left">at the left of text</option>
-          <option value="right">at the right of text</option>
-        </select>
+          choices={TEXT_BESIDE}
+          onChoose={(beside) => set('beside', beside)}
+        />
       ) : attrs.place !== placeOf(at.node) ? (
         <span className="text-[13px] whitespace-nowrap text-ink-soft">
           within the margins, to leave room for the caption
         </span>
       ) : null}
-      <select
-        aria-label="Outline of the picture"
-        className={field}
+      <Select
+        label="Outline of the picture"
+        className={select}
         value={attrs.mask as string}
-        onChange={(e) => set('mask', e.target.value)}
-      >
-        <option value="none">whole</option>
-        <option value="oval">oval</option>
-        <option value="arch">arched</option>
-      </select>
-      <Button className="h-7 px-2 text-[13px]" onClick={() => file.current?.click()}>
-        Another file
-      </Button>
-      <input
-        ref={file}
-        type="file"
-        accept="image/png,image/jpeg,image/gif"
-        className="hidden"
-        aria-label="File of the picture"
-        onChange={(e) => {
-          const chosen = e.target.files?.[0];
-          e.target.value = '';
-          void replace(chosen);
-        }}
+        choices={OUTLINES}
+        onChoose={(mask) => set('mask', mask)}
       />
+      <FileButton
+        label="File of the picture"
+        className="h-7 px-2 text-[13px]"
+        endings={PICTURES}
+        onFiles={([chosen]) => void replace(chosen)}
+      >
+        Another file
+      </FileButton>
     </span>
   );
-}
-
-/** Places a link can lead to: sections, and their subheads. */
-function placesOf(book: Book): { target: string; name: string }[] {
-  const headings = headingsOf(book.sections, book);
-  return book.sections.flatMap((s) => {
-    const subheads: { target: string; name: string }[] = [];
-    s.content.forEach((x) => {
-      if (x.type.name === 'subhead')
-        subheads.push({ target: `${s.id}#${x.attrs.id as string}`, name: `\u2003${x.textContent}` });
-    });
-    return [{ target: s.id, name: headings.get(s.id)?.label ?? '' }, ...subheads];
-  });
-}
-
-const KINDS = { web: 'To the web', place: 'To a place in the book', shop: 'To a book in the shops' } as const;
-
-function TellingBar({ view, name, onDone }: { view: EditorView; name: Telling; onDone: () => void }) {
-  const { book } = useBook();
-  const at = markAt(view.state, name);
-  const [kind, setKind] = useState<keyof typeof KINDS>(
-    (at?.mark.attrs.kind as keyof typeof KINDS | undefined) ?? 'web',
-  );
-  const given = (at?.mark.attrs.target ?? at?.mark.attrs.term ?? at?.mark.attrs.tag ?? '') as string;
-  const stretch = stretchOf(view.state, name);
-  const selected = stretch ? view.state.doc.textBetween(stretch.from, stretch.to, ' ') : '';
-  const [value, setValue] = useState(given || (name === 'indexed' ? selected : ''));
-  const [wrong, setWrong] = useState('');
-  const put = (): void => {
-    const v = value.trim();
-    const fault = faultOf(name, kind, v);
-    setWrong(fault);
-    if (fault) return;
-    const attrs: Record<string, string> =
-      name === 'link'
-        ? {
-            kind,
-            target:
-              kind === 'web' && !/^(https?|mailto):/i.test(v)
-                ? `https://${v}`
-                : kind === 'shop'
-                  ? bareIsbn(v)
-                  : v,
-          }
-        : name === 'indexed'
-          ? { term: v }
-          : { tag: v };
-    const tr = setTelling(view.state, name, attrs);
-    if (tr) view.dispatch(tr);
-    onDone();
-    view.focus();
-  };
-  const takeAway = (): void => {
-    const tr = setTelling(view.state, name, null);
-    if (tr) view.dispatch(tr);
-    onDone();
-    view.focus();
-  };
-  if (!stretch)
-    return (
-      <span className="text-[13px] text-ink-soft">Select the words first, or place the cursor in one.</span>
-    );
-  const label = { link: 'Link', indexed: 'Index entry', language: 'Language of these words' }[name];
-  return (
-    <form
-      className="flex items-center gap-2 text-[13px]"
-      aria-label={label}
-      onSubmit={(e) => {
-        e.preventDefault();
-        put();
-      }}
-      onKeyDown={(e) => e.key === 'Escape' && (onDone(), view.focus())}
-    >
-      <span className="max-w-52 truncate">
-        {label}: <em className="font-serif">{selected}</em>
-      </span>
-      {name === 'link' ? (
-        <select
-          aria-label="Kind of link"
-          className={field}
-          value={kind}
-          onChange={(e) => (setKind(e.target.value as keyof typeof KINDS), setValue(''))}
-        >
-          {Object.entries(KINDS).map(([k, words]) => (
-            <option key={k} value={k}>
-              {words}
-            </option>
-          ))}
-        </select>
-      ) : null}
-      {name === 'link' && kind === 'place' ? (
-        <select
-          aria-label="Place"
-          className={`${field} w-64`}
-          value={value}
-          onChange={(e) => setValue(e.target.value)}
-        >
-          <option value="">Choose a place</option>
-          {placesOf(book).map((p) => (
-            <option key={p.target} value={p.target}>
-              {p.name}
-            </option>
-          ))}
-        </select>
-      ) : (
-        <input
-          autoFocus={!given}
-          aria-label={
-            name === 'link'
-              ? kind === 'web'
-                ? 'Address'
-                : 'ISBN of the book'
-              : name === 'indexed'
-                ? 'Entry'
-                : 'Language tag'
-          }
-          placeholder={
-            name === 'link'
-              ? kind === 'web'
-                ? 'https://…'
-                : 'ISBN of the book'
-              : name === 'indexed'
-                ? 'tides: neap'
-                : 'fr, de, la …'
-          }
-          className={`${field} w-64 ${wrong ? 'border-rubric' : ''}`}
-          value={value}
-          onChange={(e) => setValue(e.target.value)}
-        />
-      )}
-      <Button type="submit" className="h-7 px-2">
-        {at ? 'Change' : 'Put it'}
-      </Button>
-      {at ? (
-        <Button kind="quiet" className="h-7 px-2" onClick={takeAway}>
-          Remove
-        </Button>
-      ) : null}
-      {wrong ? (
-        <span className="text-rubric">{wrong}</span>
-      ) : name === 'link' && kind === 'shop' ? (
-        <span
-          className="text-[13px] whitespace-nowrap text-ink-soft"
-          title="The link is stored by ISBN. Files not made for an outlet show the words without a link."
-        >
-          Each outlet’s own ebook leads to the book there.
-        </span>
-      ) : null}
-    </form>
-  );
-}
-
-function faultOf(name: Telling, kind: keyof typeof KINDS, value: string): string {
-  if (value === '') return 'Enter a destination, or remove the link.';
-  if (name === 'language') {
-    try {
-      Intl.getCanonicalLocales(value);
-    } catch {
-      return 'Use a language tag, such as fr, de-AT or la.';
-    }
-  }
-  if (name === 'link' && kind === 'web' && /\s/.test(value)) return 'A web address can’t contain spaces.';
-  if (name === 'link' && kind === 'shop' && isbnFault(value)) return 'This isn’t a valid ISBN.';
-  return '';
 }

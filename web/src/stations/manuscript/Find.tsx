@@ -13,7 +13,11 @@ import {
   type TextEdit,
 } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
-import { Button, input } from '@/ui/controls';
+import { Aside } from '@/ui/Aside';
+import { Button } from '@/ui/Button';
+import { Checkbox } from '@/ui/Checkbox';
+import { choicesOf, Select } from '@/ui/Select';
+import { input } from '@/ui/Field';
 import { showNothing, showStretch } from './highlight';
 
 const SHOWN = 200;
@@ -70,90 +74,74 @@ export function Find({ onClose }: { onClose: () => void }) {
       });
   };
   const keys = (e: KeyboardEvent): void => {
-    if (e.key === 'Escape') onClose();
     if (e.key === 'Enter' && e.target === field.current) {
       e.preventDefault();
       go(e.shiftKey ? -1 : 1);
     }
   };
   return (
-    <aside
-      aria-label="Find and replace"
-      className="no-print flex w-[400px] shrink-0 flex-col border-l border-edge bg-sheet"
-      onKeyDown={keys}
-    >
-      <div className="space-y-2 border-b border-rule px-4 py-3">
-        <label className="block">
-          <span className="column-head mb-1 block">Find</span>
-          <input
-            ref={field}
-            className={input}
-            value={query.find}
-            onChange={(e) => set({ find: e.target.value })}
-          />
-        </label>
-        <label className="block">
-          <span className="column-head mb-1 block">Replace with</span>
-          <input className={input} value={query.by} onChange={(e) => set({ by: e.target.value })} />
-        </label>
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          {(
-            [
-              ['matchCase', 'Match case'],
-              ['wholeWords', 'Whole words'],
-              ['pattern', 'Pattern'],
-            ] as const
-          ).map(([key, words]) => (
-            <label key={key} className="inline-flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                checked={query[key]}
-                onChange={(e) => set({ [key]: e.target.checked })}
-              />
-              {words}
-            </label>
-          ))}
-          <label className="inline-flex items-center gap-1.5">
-            <span className="text-ink-soft">in</span>
-            <select
-              className="h-7 rounded-[2px] border border-edge bg-sheet px-1"
-              aria-label="Where to look"
-              value={query.place}
-              onChange={(e) => set({ place: e.target.value as FindPlace })}
-            >
-              {Object.entries(PLACES).map(([key, words]) => (
-                <option key={key} value={key}>
-                  {words}
-                </option>
-              ))}
-            </select>
+    <Aside
+      title="Find and replace"
+      onClose={onClose}
+      head={
+        <div className="space-y-2 pt-2" onKeyDown={keys}>
+          <label className="block">
+            <span className="column-head mb-1 block">Find</span>
+            <input
+              ref={field}
+              className={input}
+              value={query.find}
+              onChange={(e) => set({ find: e.target.value })}
+            />
           </label>
+          <label className="block">
+            <span className="column-head mb-1 block">Replace with</span>
+            <input className={input} value={query.by} onChange={(e) => set({ by: e.target.value })} />
+          </label>
+          <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+            {(
+              [
+                ['matchCase', 'Match case'],
+                ['wholeWords', 'Whole words'],
+                ['pattern', 'Pattern'],
+              ] as const
+            ).map(([key, words]) => (
+              <Checkbox key={key} label={words} on={query[key]} onSet={(on) => set({ [key]: on })} />
+            ))}
+            <span className="inline-flex items-center gap-1.5">
+              <span className="text-ink-soft">in</span>
+              <Select
+                label="Where to look"
+                className="h-7"
+                value={query.place}
+                choices={choicesOf<FindPlace>(PLACES)}
+                onChoose={(place) => set({ place })}
+              />
+            </span>
+          </div>
+          <p role="status" className={result.ok ? 'text-ink-soft' : 'text-rubric'}>
+            {!result.ok ? result.refusal.message : told(asked.find, found.length, sections)}
+          </p>
+          <div className="flex gap-1">
+            <Button className="h-7" disabled={found.length === 0} onClick={() => go(-1)}>
+              Previous
+            </Button>
+            <Button className="h-7" disabled={found.length === 0} onClick={() => go(1)}>
+              Next
+            </Button>
+            <Button
+              kind="primary"
+              className="h-7"
+              disabled={found.length === 0}
+              onClick={() => void replace(found)}
+            >
+              {query.by === '' ? 'Delete all' : 'Replace all'}
+            </Button>
+          </div>
         </div>
-        <p role="status" className={result.ok ? 'text-ink-soft' : 'text-rubric'}>
-          {!result.ok ? result.refusal.message : told(asked.find, found.length, sections)}
-        </p>
-        <div className="flex gap-1">
-          <Button className="h-7" disabled={found.length === 0} onClick={() => go(-1)}>
-            Previous
-          </Button>
-          <Button className="h-7" disabled={found.length === 0} onClick={() => go(1)}>
-            Next
-          </Button>
-          <Button
-            kind="primary"
-            className="h-7"
-            disabled={found.length === 0}
-            onClick={() => void replace(found)}
-          >
-            {query.by === '' ? 'Delete all' : 'Replace all'}
-          </Button>
-          <span className="ml-auto" />
-          <Button kind="quiet" className="h-7" onClick={onClose}>
-            Close
-          </Button>
-        </div>
-      </div>
-      <ol className="min-h-0 flex-1 overflow-auto" tabIndex={0} aria-label="Found">
+      }
+    >
+      <ol aria-label="Found">
         {found.slice(0, SHOWN).map((e, i) => (
           <li key={`${e.block} ${e.from}`} data-found>
             {found[i - 1]?.section === e.section ? null : (
@@ -180,7 +168,7 @@ export function Find({ onClose }: { onClose: () => void }) {
           <li className="px-4 py-2 text-ink-soft">The first {SHOWN} are shown.</li>
         ) : null}
       </ol>
-    </aside>
+    </Aside>
   );
 }
 

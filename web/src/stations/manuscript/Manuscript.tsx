@@ -6,6 +6,7 @@ import type { Finding } from '@pagina/core/base';
 import { carries } from '@pagina/core/book';
 import { headingsOf, isStanding } from '@pagina/core/order';
 import { useBook, useFindings, useTitle } from '@/title/context';
+import { Panes } from '@/ui/Panes';
 import { useAnchoredText } from './anchor';
 import { Bars, Ticker } from './Bars';
 import { Find } from './Find';
@@ -80,7 +81,21 @@ export function Manuscript() {
         showSigns={showSigns}
         onSigns={setShowSigns}
       />
-      <div className="flex min-h-0 flex-1">
+      <Panes
+        name={beside ?? 'none'}
+        width={beside === 'versions' ? 480 : 400}
+        beside={
+          beside === 'tidy' ? (
+            <Tidy onClose={() => setBeside(null)} />
+          ) : beside === 'find' ? (
+            <Find onClose={() => setBeside(null)} />
+          ) : beside === 'spelling' ? (
+            <Spelling onClose={() => setBeside(null)} />
+          ) : beside === 'versions' ? (
+            <Versions onClose={() => setBeside(null)} />
+          ) : null
+        }
+      >
         <div
           ref={scroller}
           data-scrolls
@@ -105,11 +120,7 @@ export function Manuscript() {
             ))}
           </div>
         </div>
-        {beside === 'tidy' ? <Tidy onClose={() => setBeside(null)} /> : null}
-        {beside === 'find' ? <Find onClose={() => setBeside(null)} /> : null}
-        {beside === 'spelling' ? <Spelling onClose={() => setBeside(null)} /> : null}
-        {beside === 'versions' ? <Versions onClose={() => setBeside(null)} /> : null}
-      </div>
+      </Panes>
     </div>
   );
 }

@@ -5,7 +5,8 @@ import { toast } from 'sonner';
 import { changeOfEdits, lookedUp, type WordInBook } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
 import { Aside } from '@/ui/Aside';
-import { Button } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Collapsible } from '@/ui/Collapsible';
 import { showNothing, showStretch } from './highlight';
 import { useMisspelt } from './spelling';
 
@@ -15,7 +16,6 @@ export function Spelling({ onClose }: { onClose: () => void }) {
   const { session } = useTitle();
   const { book } = useBook();
   const { words, description, without } = useMisspelt();
-  const [ownOpen, setOwnOpen] = useState(false);
   useEffect(() => showNothing, []);
   const setOwn = (list: readonly string[], label: string): void =>
     void session.change({
@@ -65,15 +65,7 @@ export function Spelling({ onClose }: { onClose: () => void }) {
         </p>
       ) : null}
       <section className="border-t border-rule px-4 py-2">
-        <button
-          type="button"
-          className="underline"
-          aria-expanded={ownOpen}
-          onClick={() => setOwnOpen(!ownOpen)}
-        >
-          The book’s own words: {book.words.length}
-        </button>
-        {ownOpen ? (
+        <Collapsible heading={`The book’s own words: ${book.words.length}`}>
           <ul className="mt-2 flex flex-wrap gap-x-3 gap-y-1">
             {book.words.map((w) => (
               <li key={w} className="font-serif">
@@ -94,7 +86,7 @@ export function Spelling({ onClose }: { onClose: () => void }) {
               </li>
             ))}
           </ul>
-        ) : null}
+        </Collapsible>
       </section>
     </Aside>
   );

@@ -4,14 +4,18 @@ import { toggleMark } from 'prosemirror-commands';
 import type { Mark, Node } from 'prosemirror-model';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
-import { useRef } from 'react';
 import { toast } from 'sonner';
 import { placeAt, schema } from '@pagina/core/book';
 import { divide } from '@pagina/core/order';
 import { useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
-import { Button } from '@/ui/controls';
+import { PICTURES } from '@/title/pictures';
+import { Button, ToggleButton } from '@/ui/Button';
+import { useFileChooser } from '@/ui/FileDrop';
 import { Menu, type MenuItem } from '@/ui/Menu';
+import { choicesOf, Select } from '@/ui/Select';
+import { AnyOf } from '@/ui/ToggleGroup';
+import { Toolbar, ToolbarLine } from '@/ui/Toolbar';
 import type { Asking } from './Context';
 import { putPictures } from './figures';
 import { insertNote } from './notes';
@@ -74,9 +78,14 @@ const marked = (s: EditorState, name: string): boolean => {
 };
 
 const MARKS = [
-  ['emphasis', 'Emphasis', 'Ctrl+I', 'italic'],
-  ['strong', 'Strong', 'Ctrl+B', 'font-semibold'],
-  ['smallCaps', 'Small caps', 'Ctrl+Shift+K', '[font-variant-caps:small-caps]'],
+  { value: 'emphasis', name: 'Emphasis', tip: 'Ctrl+I', className: 'italic' },
+  { value: 'strong', name: 'Strong', tip: 'Ctrl+B', className: 'font-semibold' },
+  {
+    value: 'smallCaps',
+    name: 'Small caps',
+    tip: 'Ctrl+Shift+K',
+    className: '[font-variant-caps:small-caps]',
+  },
 ] as const;
 const MORE_MARKS = [
   ['super', 'Superior', 'Ctrl+.'],
@@ -100,7 +109,12 @@ export function Styles({
   onAsk: (what: Asking) => void;
 }) {
   const { session } = useTitle();
-  const file = useRef<HTMLInputElement>(null);
+  const picture = useFileChooser({
+    label: 'Picture to insert',
+    endings: PICTURES,
+    several: true,
+    onFiles: (files) => view && void putPictures(session, view, files, view.state.selection.to),
+  });
   const state = view && !view.isDestroyed ? view.state : null;
   const key = state ? styleAt(state) : null;
   const run = (make: (s: EditorState) => Transaction | null | string): void => {
@@ -154,7 +168,7 @@ export function Styles({
     { name: 'Link', keys: 'Ctrl+L', run: () => onAsk('link') },
     { name: 'Index entry', keys: 'Ctrl+Shift+X', run: () => onAsk('indexed') },
     'line',
-    { name: 'Picture', run: () => file.current?.click() },
+    { name: 'Picture', run: picture.open },
     { name: 'Table', run: () => run((s) => putAfter(s, newTable(3, 3))) },
   ];
   const more: (MenuItem | 'line')[] = [
@@ -173,81 +187,54 @@ export function Styles({
     },
   ];
   return (
-    <div
-      role="toolbar"
-      aria-label="Style of the text"
-      className="no-print flex h-10 items-center gap-1 border-b border-rule bg-table px-4"
-    >
+    <Toolbar label="Style of the text" className="gap-1 bg-table">
       <span className="w-40 truncate max-[1199px]:hidden font-serif text-ink-soft italic" data-style-name>
         {state ? styleName(state) : 'Click in the text'}
       </span>
-      <select
-        aria-label="Style of the paragraph"
+      <Select
+        label="Style of the paragraph"
         disabled={!state || key === null}
-        value={key ?? ''}
-        onChange={(e) => run((s) => restyle(s, e.target.value as Style))}
-        className="h-7 w-44 rounded-[2px] border border-edge bg-sheet px-1 disabled:opacity-45"
-      >
-        {key === null ? <option value="">Paragraph style</option> : null}
-        {Object.entries(STYLES).map(([k, name]) => (
-          <option key={k} value={k}>
-            {name}
-          </option>
-        ))}
-      </select>
-      <span className="mx-1 h-5 w-px bg-rule" />
-      {MARKS.map(([name, words, keys, looks]) => (
-        <Button
-          key={name}
-          kind="quiet"
-          className={`h-7 px-2 ${looks} ${state && marked(state, name) ? 'border-spruce text-spruce' : ''}`}
-          disabled={!state}
-          aria-pressed={state ? marked(state, name) : false}
-          title={keys}
-          onMouseDown={(e) => e.preventDefault()}
-          onClick={() => mark(name)}
-        >
-          {words}
-        </Button>
-      ))}
+        value={key}
+        placeholder="Paragraph style"
+        choices={choicesOf<Style>(STYLES)}
+        onChoose={(style) => run((s) => restyle(s, style))}
+        onClosed={() => view?.focus()}
+        className="h-7 w-44"
+      />
+      <ToolbarLine />
+      <AnyOf
+        label="Marks"
+        keepsFocus
+        disabled={!state}
+        values={state ? MARKS.filter((k) => marked(state, k.value)).map((k) => k.value) : []}
+        choices={MARKS}
+        onChoose={mark}
+      />
       <Menu label="More marks" items={more} disabled={!state} />
       <Menu label="Insert" items={put} disabled={!state} />
-      <input
-        ref={file}
-        type="file"
-        multiple
-        accept="image/png,image/jpeg,image/gif"
-        className="hidden"
-        aria-label="Picture to insert"
-        onChange={(e) => {
-          const files = [...(e.target.files ?? [])];
-          e.target.value = '';
-          if (view) void putPictures(session, view, files, view.state.selection.to);
-        }}
-      />
+      {picture.field}
       <Button
         kind="quiet"
         className="h-7 px-2"
         disabled={!state}
         onMouseDown={(e) => e.preventDefault()}
         onClick={divideHere}
-        title="The paragraph under the cursor begins a new section"
+        tip="The paragraph under the cursor begins a new section"
       >
         Split section here
       </Button>
       <span className="ml-auto" />
       {BESIDE.map(([which, words, shortcut]) => (
-        <Button
+        <ToggleButton
           key={which}
-          kind="quiet"
-          className={`h-7 px-2 ${beside === which ? 'border-spruce text-spruce' : ''}`}
-          aria-pressed={beside === which}
-          title={shortcut}
-          onClick={() => onBeside(which)}
+          className="h-7 px-2"
+          pressed={beside === which}
+          tip={shortcut}
+          onToggle={() => onBeside(which)}
         >
           {words}
-        </Button>
+        </ToggleButton>
       ))}
-    </div>
+    </Toolbar>
   );
 }

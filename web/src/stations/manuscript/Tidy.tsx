@@ -5,7 +5,9 @@ import { ChevronRight } from 'lucide-react';
 import { toast } from 'sonner';
 import { RULE_NAMES, styleFor, changeOfEdits, type RuleName, type TidyItem } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
-import { Button } from '@/ui/controls';
+import { Aside } from '@/ui/Aside';
+import { Button } from '@/ui/Button';
+import { Tip } from '@/ui/Tip';
 import { showNothing, showStretch } from './highlight';
 import { useTidying } from './tidying';
 
@@ -39,47 +41,36 @@ export function Tidy({ onClose }: { onClose: () => void }) {
   };
 
   return (
-    <aside
-      aria-label="Tidying"
-      className="no-print flex w-[400px] shrink-0 flex-col border-l border-edge bg-sheet"
-    >
-      <header className="border-b border-rule px-4 py-2">
-        <div className="flex items-center gap-2">
-          <h2 className="font-serif text-[17px]">Tidying</h2>
-          <span className="ml-auto" />
-          {items.length > 0 ? (
-            <Button kind="primary" className="h-7" onClick={() => void make(items, 'Tidy the text')}>
-              Make all {items.length.toLocaleString('en-GB')}
-            </Button>
-          ) : null}
-          <Button kind="quiet" className="h-7" onClick={onClose}>
-            Close
+    <Aside
+      title="Tidying"
+      onClose={onClose}
+      note={`By the rules of ${styleFor(book.record.language).name}. Monospace text and addresses are left alone.`}
+      tools={
+        items.length > 0 ? (
+          <Button kind="primary" className="h-7" onClick={() => void make(items, 'Tidy the text')}>
+            Make all {items.length.toLocaleString('en-GB')}
           </Button>
-        </div>
-        <p className="text-[13px] text-ink-soft">
-          By the rules of {styleFor(book.record.language).name}. Monospace text and addresses are left alone.
-        </p>
-      </header>
-      <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="Changes offered">
-        {dismissed === null ? <p className="px-4 py-3 text-ink-soft">Reading the text …</p> : null}
-        {dismissed !== null && items.length === 0 ? (
-          <p className="px-4 py-3">Nothing is left to tidy.</p>
-        ) : null}
-        {kinds.map((rule) => (
-          <Kind
-            key={rule}
-            rule={rule}
-            items={items.filter((i) => i.rule === rule)}
-            onMake={(chosen) => void make(chosen, `Tidy: ${RULE_NAMES[rule].toLowerCase()}`)}
-            onRefuse={turnDown}
-            onShow={(i) => {
-              goTo({ section: i.section, block: i.block });
-              showStretch(i.block, i.from, Math.max(i.to, i.from + 1));
-            }}
-          />
-        ))}
-      </div>
-    </aside>
+        ) : null
+      }
+    >
+      {dismissed === null ? <p className="px-4 py-3 text-ink-soft">Reading the text …</p> : null}
+      {dismissed !== null && items.length === 0 ? (
+        <p className="px-4 py-3">Nothing is left to tidy.</p>
+      ) : null}
+      {kinds.map((rule) => (
+        <Kind
+          key={rule}
+          rule={rule}
+          items={items.filter((i) => i.rule === rule)}
+          onMake={(chosen) => void make(chosen, `Tidy: ${RULE_NAMES[rule].toLowerCase()}`)}
+          onRefuse={turnDown}
+          onShow={(i) => {
+            goTo({ section: i.section, block: i.block });
+            showStretch(i.block, i.from, Math.max(i.to, i.from + 1));
+          }}
+        />
+      ))}
+    </Aside>
   );
 }
 
@@ -126,14 +117,15 @@ function Kind({
               className="flex items-center gap-1 py-0.5 pr-3 pl-4"
               data-tidy={rule}
             >
-              <button
-                type="button"
-                className="min-w-0 flex-1 truncate text-left font-serif text-[14px] leading-5 hover:text-spruce"
-                onClick={() => onShow(i)}
-                title="Show it in the text"
-              >
-                <Shown item={i} />
-              </button>
+              <Tip words="Show it in the text">
+                <button
+                  type="button"
+                  className="min-w-0 flex-1 truncate text-left font-serif text-[14px] leading-5 hover:text-spruce"
+                  onClick={() => onShow(i)}
+                >
+                  <Shown item={i} />
+                </button>
+              </Tip>
               <Button kind="quiet" className="h-7 px-2" onClick={() => onRefuse([i])}>
                 Leave
               </Button>

@@ -1,7 +1,7 @@
 'use client';
 /** Versions of the book: named ones and the ends of sittings; compared word by word, put back by section. */
-import { useCallback, useEffect, useMemo, useState, type FormEvent } from 'react';
-import { format } from 'date-fns';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { format, isSameDay } from 'date-fns';
 import { toast } from 'sonner';
 import { bookFromJson, compareTexts, emptyContent, type Book } from '@pagina/core/book';
 import type { Outcome } from '@pagina/core/base';
@@ -11,7 +11,10 @@ import type { NamedVersion, Sitting } from '@pagina/data';
 import { useBook, useTitle } from '@/title/context';
 import { Aside } from '@/ui/Aside';
 import { Compared, differenceOf } from '@/ui/Compared';
-import { Button, input } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { DayField } from '@/ui/DayField';
+import { LineForm } from '@/ui/LineForm';
+import { versionName } from '@/forms/lines';
 
 interface Known {
   named: NamedVersion[];
@@ -31,7 +34,7 @@ export function Versions({ onClose }: { onClose: () => void }) {
   const { revision } = useBook();
   const [known, setKnown] = useState<Known | null>(null);
   const [chosen, setChosen] = useState<Chosen | null>(null);
-  const [name, setName] = useState('');
+  const [on, setOn] = useState<Date | null>(null);
   const address = `/api/titles/${session.id}/versions`;
   const load = useCallback(async () => {
     const r = await fetch(address);
@@ -42,8 +45,7 @@ export function Versions({ onClose }: { onClose: () => void }) {
     const timer = setTimeout(() => void load().catch(() => undefined), rests);
     return () => clearTimeout(timer);
   }, [load, revision, rests]);
-  const keep = async (e: FormEvent): Promise<void> => {
-    e.preventDefault();
+  const keep = async (name: string): Promise<boolean> => {
     await session.flush();
     const r = await fetch(address, {
       method: 'POST',
@@ -51,14 +53,15 @@ export function Versions({ onClose }: { onClose: () => void }) {
       body: JSON.stringify({ name }),
     });
     const answer = (await r.json()) as { message?: string };
-    if (!r.ok) return void toast(answer.message ?? 'The version was not kept.');
-    setName('');
-    await load();
+    if (!r.ok) toast(answer.message ?? 'The version was not kept.');
+    else await load();
+    return r.ok;
   };
   const forget = async (id: string): Promise<void> => {
     await fetch(`${address}?version=${id}`, { method: 'DELETE' });
     await load();
   };
+  const sittings = (known?.sittings ?? []).filter((s) => !on || isSameDay(s.until, on));
   if (chosen)
     return (
       <OneVersion key={chosen.revision} chosen={chosen} onBack={() => setChosen(null)} onClose={onClose} />
@@ -69,18 +72,15 @@ export function Versions({ onClose }: { onClose: () => void }) {
       onClose={onClose}
       note="Pagina keeps every change. Name the book as it is now, or look back at where earlier work ended."
     >
-      <form className="flex gap-2 border-b border-rule px-4 py-2.5" onSubmit={(e) => void keep(e)}>
-        <input
-          className={input}
-          aria-label="Name of this version"
-          placeholder="As sent to the editor"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <Button type="submit" disabled={name.trim() === ''}>
-          Name it
-        </Button>
-      </form>
+      <LineForm
+        className="border-b border-rule px-4 py-2.5"
+        label="Name of this version"
+        schema={versionName}
+        placeholder="As sent to the editor"
+        maxLength={200}
+        action="Name it"
+        onSend={keep}
+      />
       {known?.named.length ? <h3 className="column-head px-4 pt-3">Named</h3> : null}
       <ul>
         {known?.named.map((v) => (
@@ -103,9 +103,24 @@ export function Versions({ onClose }: { onClose: () => void }) {
           </li>
         ))}
       </ul>
-      <h3 className="column-head px-4 pt-3">Where work ended</h3>
+      <div className="flex items-center gap-3 px-4 pt-3 pb-1">
+        <h3 className="column-head">Where work ended</h3>
+        <span className="ml-auto" />
+        {on ? (
+          <Button kind="quiet" className="h-7 px-2" onClick={() => setOn(null)}>
+            All days
+          </Button>
+        ) : null}
+        <DayField
+          label="Day to show"
+          none="Any day"
+          value={on}
+          days={known?.sittings.map((s) => new Date(s.until)) ?? []}
+          onChoose={setOn}
+        />
+      </div>
       <ul>
-        {known?.sittings.map((s) => (
+        {sittings.map((s) => (
           <li key={s.revision} className="border-b border-rule px-4 py-1.5" data-sitting={s.revision}>
             <button
               type="button"
@@ -157,7 +172,6 @@ function OneVersion({
   return (
     <Aside
       title={chosen.name}
-      wide
       onClose={onClose}
       note="Added text is underlined; deleted text is struck out."
       tools={

@@ -1,7 +1,8 @@
 'use client';
 /** The account of an intake: words in are words kept and words set aside, and what was set aside can be put back. */
 import type { Arrival } from '@pagina/core/book';
-import { Button } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Collapsible } from '@/ui/Collapsible';
 
 const RULES: Record<string, string> = {
   'number-lines': 'Chapter numbers: they now come from the running order',
@@ -58,14 +59,19 @@ export function Account({ arrival, onBack }: { arrival: Arrival; onBack: (index:
         const items = arrival.setAside.map((s, index) => ({ ...s, index })).filter((s) => s.rule === rule);
         const words = items.reduce((sum, s) => sum + s.words, 0);
         return (
-          <details key={rule} className="border-t border-rule">
-            <summary className="cursor-pointer py-1.5">
-              {RULES[rule] ?? rule}{' '}
-              <span className="text-ink-soft">
-                {n(items.length)} {items.length === 1 ? 'place' : 'places'}, {n(words)}{' '}
-                {words === 1 ? 'word' : 'words'}
-              </span>
-            </summary>
+          <Collapsible
+            key={rule}
+            className="border-t border-rule py-0.5"
+            heading={
+              <>
+                {RULES[rule] ?? rule}{' '}
+                <span className="text-ink-soft">
+                  {n(items.length)} {items.length === 1 ? 'place' : 'places'}, {n(words)}{' '}
+                  {words === 1 ? 'word' : 'words'}
+                </span>
+              </>
+            }
+          >
             <ul className="max-h-64 overflow-auto pb-2">
               {items.map((s) => (
                 <li key={s.index} className="flex items-center gap-3 py-0.5 pl-4">
@@ -80,7 +86,7 @@ export function Account({ arrival, onBack }: { arrival: Arrival; onBack: (index:
                 </li>
               ))}
             </ul>
-          </details>
+          </Collapsible>
         );
       })}
     </section>

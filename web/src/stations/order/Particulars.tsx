@@ -5,7 +5,12 @@ import { kindRule, type Numbering, type NumberForm, type Section } from '@pagina
 import { fromRecordAgain, writtenOut } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
-import { Button, Field, input, SeverityMark } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Checkbox } from '@/ui/Checkbox';
+import { Field } from '@/ui/Field';
+import { ScrollArea } from '@/ui/ScrollArea';
+import { choicesOf, Select } from '@/ui/Select';
+import { SeverityMark } from '@/ui/SeverityMark';
 import { Text } from '@/ui/Text';
 import { Clauses } from '../record/Clauses';
 import type { Actions } from './actions';
@@ -25,11 +30,7 @@ export function Particulars({
   const [one] = chosen;
   const own = chosen.length === 1 && one ? facts.get(one.id) : undefined;
   return (
-    <aside
-      aria-label="Particulars"
-      tabIndex={0}
-      className="no-print w-[288px] shrink-0 max-[1199px]:w-[256px] space-y-6 overflow-auto border-l border-edge bg-sheet px-4 py-3"
-    >
+    <ScrollArea label="Particulars" className="flex-1" inside="space-y-6 px-4 py-3">
       {one && own ? (
         <OneSection section={one} facts={own} actions={actions} />
       ) : (
@@ -37,7 +38,7 @@ export function Particulars({
       )}
       <Numbers />
       <Contents />
-    </aside>
+    </ScrollArea>
   );
 }
 
@@ -47,15 +48,6 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
       <h2 className="border-b border-rule pb-1 font-serif text-[16px]">{title}</h2>
       {children}
     </section>
-  );
-}
-
-function Check({ label, on, onSet }: { label: string; on: boolean; onSet: (on: boolean) => void }) {
-  return (
-    <label className="flex items-baseline gap-2">
-      <input type="checkbox" checked={on} onChange={(e) => onSet(e.target.checked)} />
-      {label}
-    </label>
   );
 }
 
@@ -79,24 +71,28 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
             <Text value={s.subtitle} onCommit={(subtitle) => void actions.rename(s.id, { subtitle })} />
           </Field>
           {rule.numbered ? (
-            <Check label="Shows its number" on={s.numbered} onSet={(on) => void actions.number([s.id], on)} />
+            <Checkbox
+              label="Shows its number"
+              on={s.numbered}
+              onSet={(on) => void actions.number([s.id], on)}
+            />
           ) : null}
-          <Check label="Shows its title" on={s.titled} onSet={(on) => void actions.title([s.id], on)} />
+          <Checkbox label="Shows its title" on={s.titled} onSet={(on) => void actions.title([s.id], on)} />
         </div>
       ) : null}
       <Field label="Starts in print">
-        <select
-          className={`${input} px-1`}
+        <Select
+          label="Starts in print"
+          className="w-full"
           value={s.starts}
-          onChange={(e) => void actions.starts([s.id], e.target.value as Section['starts'])}
-        >
-          <option value="usual">
-            default ({rule.starts === 'any' ? 'on the next page' : 'by its kind or the interior'})
-          </option>
-          <option value="recto">on a right-hand page</option>
-          <option value="verso">on a left-hand page</option>
-          <option value="any">on the next page</option>
-        </select>
+          choices={choicesOf<Section['starts']>({
+            usual: `default (${rule.starts === 'any' ? 'on the next page' : 'by its kind or the interior'})`,
+            recto: 'on a right-hand page',
+            verso: 'on a left-hand page',
+            any: 'on the next page',
+          })}
+          onChoose={(starts) => void actions.starts([s.id], starts)}
+        />
       </Field>
       <p className="text-[13px] text-ink-soft">
         {rule.inContents ? 'Listed in the contents.' : 'Not listed in the contents.'}
@@ -176,19 +172,19 @@ function Many({
       {chosen.length > 0 ? (
         <>
           {chosen.some((s) => kindRule(s.kind).numbered) ? (
-            <Check
+            <Checkbox
               label="Show their numbers"
               on={chosen.every((s) => s.numbered)}
               onSet={(on) => void actions.number(ids, on)}
             />
           ) : null}
-          <Check
+          <Checkbox
             label="Show their titles"
             on={chosen.every((s) => s.titled)}
             onSet={(on) => void actions.title(ids, on)}
           />
           {book.editions.map((e) => (
-            <Check
+            <Checkbox
               key={e.id}
               label={`The ${e.name.toLowerCase()} carries them`}
               on={chosen.every((s) => !s.leftOut.includes(e.id))}
@@ -205,11 +201,11 @@ function Many({
   );
 }
 
-const FORMS: Record<NumberForm, [chapter: string, part: string]> = {
-  usual: ['the default for the language', 'the default for the language'],
-  words: ['in words: Three', 'in words: Three'],
-  arabic: ['in figures: 3', 'in figures: 3'],
-  roman: ['in roman: III', 'in roman: III'],
+const FORMS: Record<NumberForm, string> = {
+  usual: 'the default for the language',
+  words: 'in words: Three',
+  arabic: 'in figures: 3',
+  roman: 'in roman: III',
 };
 
 function Numbers() {
@@ -223,39 +219,37 @@ function Numbers() {
     });
   const form = (which: 'chapters' | 'parts'): ReactNode => (
     <Field label={which === 'chapters' ? 'Chapters' : 'Parts'}>
-      <select
-        className={input}
+      <Select
+        label={which === 'chapters' ? 'Chapters' : 'Parts'}
+        className="w-full"
         value={numbering[which]}
-        onChange={(e) => set({ [which]: e.target.value as NumberForm })}
-      >
-        {Object.entries(FORMS).map(([key, [chapter, part]]) => (
-          <option key={key} value={key}>
-            {which === 'chapters' ? chapter : part}
-          </option>
-        ))}
-      </select>
+        choices={choicesOf<NumberForm>(FORMS)}
+        onChoose={(form) => set({ [which]: form })}
+      />
     </Field>
   );
   return (
     <Part title="Numbers">
       {form('chapters')}
-      <Check
+      <Checkbox
         label="With the word: Chapter Three"
         on={numbering.chapterWord}
         onSet={(chapterWord) => set({ chapterWord })}
       />
       <Field label="Chapters are counted">
-        <select
-          className={input}
+        <Select
+          label="Chapters are counted"
+          className="w-full"
           value={numbering.count}
-          onChange={(e) => set({ count: e.target.value as Numbering['count'] })}
-        >
-          <option value="continuous">through the whole book</option>
-          <option value="by-part">starting again in every part</option>
-        </select>
+          choices={choicesOf<Numbering['count']>({
+            continuous: 'through the whole book',
+            'by-part': 'starting again in every part',
+          })}
+          onChoose={(count) => set({ count })}
+        />
       </Field>
       {form('parts')}
-      <Check
+      <Checkbox
         label="With the word: Part III"
         on={numbering.partWord}
         onSet={(partWord) => set({ partWord })}
@@ -293,18 +287,13 @@ function Contents() {
         <Text value={e.contents.heading} placeholder="default" onCommit={(heading) => set({ heading })} />
       </Field>
       <Field label="It lists">
-        <select
-          className={input}
-          value={e.contents.levels ?? 0}
-          onChange={(x) => set({ levels: Number(x.target.value) || null })}
-        >
-          <option value={0}>every section, no subheads</option>
-          {levels.map((name, i) => (
-            <option key={name} value={i + 1}>
-              {name}
-            </option>
-          ))}
-        </select>
+        <Select
+          label="It lists"
+          className="w-full"
+          value={String(e.contents.levels ?? 0)}
+          choices={['every section, no subheads', ...levels].map((name, i) => ({ value: String(i), name }))}
+          onChoose={(level) => set({ levels: Number(level) || null })}
+        />
       </Field>
       <p className="text-[13px] text-ink-soft">
         Its place is its row in the ledger. The ebook’s navigation is the same list.

@@ -14,7 +14,11 @@ import {
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
 import { Compared, differenceOf } from '@/ui/Compared';
-import { Button } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Checkbox } from '@/ui/Checkbox';
+import { Picker } from '@/ui/Picker';
+import { RadioGroup } from '@/ui/RadioGroup';
+import { choicesOf } from '@/ui/Select';
 import { act } from './actions';
 
 const newId = (): string => `k${shortId()}`;
@@ -88,33 +92,21 @@ export function Renewal({ name, fresh, onDone }: { name: string; fresh: Book; on
           </p>
         </div>
         <span className="ml-auto" />
-        <fieldset className="flex items-center gap-4">
-          <legend className="sr-only">What to do with the new manuscript</legend>
-          {(
-            [
-              ['replace', 'Replace the text'],
-              ['add', 'Add after'],
-            ] as const
-          ).map(([key, words]) => (
-            <label key={key} className="flex items-center gap-1.5 whitespace-nowrap">
-              <input type="radio" name="way" checked={way === key} onChange={() => setWay(key)} />
-              {words}
-            </label>
-          ))}
-        </fieldset>
+        <RadioGroup
+          row
+          label="What to do with the new manuscript"
+          value={way}
+          choices={choicesOf({ replace: 'Replace the text', add: 'Add after' })}
+          onChoose={setWay}
+        />
         {way === 'add' ? (
-          <select
-            aria-label="Section to add after"
-            className="h-8 w-52 rounded-[2px] border border-edge bg-sheet px-1"
+          <Picker
+            label="Section to add after"
+            className="w-52"
             value={after}
-            onChange={(e) => setAfter(e.target.value)}
-          >
-            {book.sections.map((s) => (
-              <option key={s.id} value={s.id}>
-                {headings.get(s.id)?.label}
-              </option>
-            ))}
-          </select>
+            choices={book.sections.map((s) => ({ value: s.id, name: headings.get(s.id)?.label ?? '' }))}
+            onChoose={setAfter}
+          />
         ) : null}
         <Button kind="primary" disabled={way === 'replace' && taken === 0} onClick={() => void accept()}>
           {way === 'add'
@@ -196,25 +188,9 @@ function Pair({
           {fresh?.label ?? <em>not in it</em>}
         </span>
         <span className="w-60 truncate text-[13px]">{told}</span>
-        {same ? null : (
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={choice.follow}
-              onChange={(e) => onChoice({ follow: e.target.checked })}
-            />
-            {what}
-          </label>
-        )}
+        {same ? null : <Checkbox label={what} on={choice.follow} onSet={(follow) => onChoice({ follow })} />}
         {retitled && !same ? (
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={choice.title}
-              onChange={(e) => onChoice({ title: e.target.checked })}
-            />
-            and its title
-          </label>
+          <Checkbox label="and its title" on={choice.title} onSet={(title) => onChoice({ title })} />
         ) : null}
         <span className="ml-auto" />
         {comparison && !same ? (

@@ -4,9 +4,14 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
 import { memo, useEffect, useRef, type MouseEvent } from 'react';
-import { kindRule, SECTION_KINDS, type Edition, type Section, type SectionKind } from '@pagina/core/book';
+import { kindRule, type Edition, type Section, type SectionKind } from '@pagina/core/book';
+import type { Finding } from '@pagina/core/base';
+import { Popover } from '@/ui/Popover';
+import { SeverityMark } from '@/ui/SeverityMark';
+import { Switch } from '@/ui/Switch';
 import type { Actions } from './actions';
 import type { RowFacts } from './facts';
+import { KindPicker } from './KindPicker';
 
 interface Props {
   section: Section;
@@ -40,7 +45,10 @@ export const Row = memo(function Row(p: Props) {
       aria-selected={p.chosen}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       onClick={(e) => {
-        if (!(e.target instanceof Element) || !e.target.closest('select, input, [role=switch]'))
+        if (
+          !(e.target instanceof Element) ||
+          (e.currentTarget.contains(e.target) && !e.target.closest('button, input'))
+        )
           p.onChoose(s.id, howOf(e));
       }}
       className={`group h-8 border-b select-none border-rule ${p.chosen ? 'bg-[color-mix(in_srgb,var(--spruce)_9%,var(--sheet))]' : ''} ${isDragging ? 'relative z-10 bg-table' : ''}`}
@@ -57,18 +65,12 @@ export const Row = memo(function Row(p: Props) {
         </button>
       </td>
       <td className="px-2" style={{ paddingLeft: 8 + facts.depth * 16 }}>
-        <select
-          aria-label={`Kind of ${shown.label}`}
-          value={s.kind}
-          onChange={(e) => p.onKind(s.id, e.target.value as SectionKind)}
-          className="h-7 w-full truncate rounded-[2px] border border-transparent bg-transparent group-hover:border-edge focus:border-edge"
-        >
-          {SECTION_KINDS.map((k) => (
-            <option key={k} value={k}>
-              {kindRule(k).label}
-            </option>
-          ))}
-        </select>
+        <KindPicker
+          label={`Kind of ${shown.label}`}
+          kind={s.kind}
+          onKind={(kind) => p.onKind(s.id, kind)}
+          className="h-7 w-full border-transparent bg-transparent pl-1 group-hover:border-edge focus:border-edge"
+        />
       </td>
       <td
         className="truncate px-2"
@@ -84,7 +86,7 @@ export const Row = memo(function Row(p: Props) {
             }}
           />
         ) : (
-          <span className="font-serif text-[15px]" title="Double click or F2 to rename">
+          <span className="font-serif text-[15px]">
             {shown.number ? (
               <span className="text-ink-soft">
                 {shown.number}
@@ -124,18 +126,11 @@ export const Row = memo(function Row(p: Props) {
         const { up, down } = p.lanes[i] ?? { up: false, down: false };
         return (
           <td key={e.id} className="relative h-8 p-0">
-            <button
-              type="button"
-              role="switch"
-              aria-checked={carried}
-              aria-label={`${e.name} carries ${shown.label}`}
-              onClick={() => p.onCarry(s.id, e.id, !carried)}
+            <Switch
+              label={`${e.name} carries ${shown.label}`}
+              on={carried}
+              onSet={(on) => p.onCarry(s.id, e.id, on)}
               className="relative block h-8 w-full"
-              title={
-                carried
-                  ? `The ${e.name.toLowerCase()} carries it`
-                  : `The ${e.name.toLowerCase()} leaves it out`
-              }
             >
               {carried && up ? (
                 <span
@@ -153,20 +148,41 @@ export const Row = memo(function Row(p: Props) {
                 aria-hidden
                 className={`absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 ${carried ? 'h-[9px] w-[9px] bg-spruce' : 'h-[2px] w-[12px] bg-edge'}`}
               />
-            </button>
+            </Switch>
           </td>
         );
       })}
       <td className="truncate px-2 text-[13px] text-rubric">
-        {facts.findings.length > 0 ? (
-          <span title={facts.findings.map((f) => f.message).join('\n')}>
-            {facts.findings.length === 1 ? facts.findings[0]?.message : `${facts.findings.length} findings`}
-          </span>
-        ) : null}
+        <Findings of={facts.findings} label={shown.label} />
       </td>
     </tr>
   );
 });
+
+/** What was found in a section: its own words where it is one thing, a count that opens where they are several. */
+function Findings({ of: findings, label }: { of: readonly Finding[]; label: string }) {
+  if (findings.length === 0) return null;
+  return (
+    <Popover
+      label={`Findings in ${label}`}
+      className="w-80 p-3 text-[13px]"
+      trigger={
+        <button type="button" className="max-w-full truncate hover:underline">
+          {findings.length === 1 ? findings[0]?.message : `${findings.length} findings`}
+        </button>
+      }
+    >
+      <ul className="space-y-2">
+        {findings.map((f, i) => (
+          <li key={i}>
+            <SeverityMark severity={f.severity} /> {f.message}
+            {f.remedy ? <span className="block text-ink-soft">{f.remedy}</span> : null}
+          </li>
+        ))}
+      </ul>
+    </Popover>
+  );
+}
 
 /** Title and subtitle in place: Enter keeps, Escape leaves. */
 function Rename({

@@ -5,6 +5,8 @@ import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
 import { bookFromJson, type Book } from '@pagina/core/book';
 import { readFile, type Reading } from '@/title/reading';
+import { DropSurface } from '@/ui/FileDrop';
+import { Panes } from '@/ui/Panes';
 import { ReadingLine } from '@/ui/ReadingLine';
 import { useBook, useTitle } from '@/title/context';
 import { useActions } from './actions';
@@ -84,16 +86,7 @@ export function RunningOrder() {
     );
   if (newer) return <Renewal name={newer.name} fresh={newer.book} onDone={() => setNewer(null)} />;
   return (
-    <div
-      className="flex h-full flex-col"
-      onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
-      onDrop={(e) => {
-        const [file] = e.dataTransfer.files;
-        if (!file) return;
-        e.preventDefault();
-        void bringIn(file);
-      }}
-    >
+    <DropSurface className="flex h-full flex-col" onFile={(file) => void bringIn(file)}>
       <Tools
         chosen={chosen}
         all={book.sections}
@@ -110,7 +103,11 @@ export function RunningOrder() {
         onAsRead={kept ? () => setAsRead(true) : null}
       />
       {reading ? <ReadingLine reading={reading} /> : null}
-      <div className="flex min-h-0 flex-1">
+      <Panes
+        name="particulars"
+        width={288}
+        beside={particulars ? <Particulars chosen={chosen} facts={facts} actions={actions} /> : null}
+      >
         <Ledger
           facts={facts}
           selection={selection}
@@ -119,8 +116,7 @@ export function RunningOrder() {
           onRename={setRenaming}
           onOpen={open}
         />
-        {particulars ? <Particulars chosen={chosen} facts={facts} actions={actions} /> : null}
-      </div>
-    </div>
+      </Panes>
+    </DropSurface>
   );
 }

@@ -2,8 +2,9 @@
 /** One line of the intake sheet: what stood in the manuscript, how it was read and why, and what can be changed. */
 import { useState } from 'react';
 import { countWords } from '@pagina/core/base';
-import { kindRule, SECTION_KINDS, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
+import { kindRule, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
 import type { Heading } from '@pagina/core/order';
+import { KindPicker } from './KindPicker';
 
 type Row = Arrival['rows'][number];
 
@@ -48,7 +49,7 @@ export function SheetRow({
   const ink = sure === 'doubtful' ? 'text-ochre' : 'text-ink-soft';
   return (
     <>
-      <p className="truncate border-t border-rule px-4 py-2 font-serif" title={row?.typed}>
+      <p className="truncate border-t border-rule px-4 py-2 font-serif">
         {row ? (
           row.typed || <em className="text-ink-soft">a picture</em>
         ) : (
@@ -72,18 +73,7 @@ export function SheetRow({
         data-depth={depth}
       >
         <div className="flex items-center gap-3">
-          <select
-            aria-label={`Kind of ${heading.label}`}
-            value={s.kind}
-            onChange={(e) => onKind(e.target.value as SectionKind)}
-            className="h-7 w-40 truncate rounded-[2px] border border-edge bg-sheet"
-          >
-            {SECTION_KINDS.map((k) => (
-              <option key={k} value={k}>
-                {kindRule(k).label}
-              </option>
-            ))}
-          </select>
+          <KindPicker label={`Kind of ${heading.label}`} kind={s.kind} onKind={onKind} className="h-7 w-40" />
           <span className="min-w-0 truncate font-serif text-[15px]">
             {heading.number ? <span className="text-ink-soft">{heading.number} </span> : null}
             {heading.title ||

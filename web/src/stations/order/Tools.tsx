@@ -1,10 +1,12 @@
 'use client';
 /** What can be done with the chosen sections, in words. */
-import { useRef } from 'react';
 import { MANUSCRIPT_ENDINGS } from '@pagina/core/base';
-import { kindRule, SECTION_KINDS, type Section, type SectionKind } from '@pagina/core/book';
-import { Button } from '@/ui/controls';
+import type { Section } from '@pagina/core/book';
+import { Button, ToggleButton } from '@/ui/Button';
+import { FileButton } from '@/ui/FileDrop';
+import { Toolbar, ToolbarLine } from '@/ui/Toolbar';
 import type { Actions } from './actions';
+import { KindPicker } from './KindPicker';
 
 export function Tools({
   chosen,
@@ -31,19 +33,13 @@ export function Tools({
   onAsRead: (() => void) | null;
   onNewer: (file: File) => void;
 }) {
-  const newer = useRef<HTMLInputElement>(null);
   const ids = chosen.map((s) => s.id);
   const one = chosen.length === 1 ? chosen[0] : undefined;
   const none = chosen.length === 0;
-  const kind = one?.kind ?? (new Set(chosen.map((s) => s.kind)).size === 1 ? (chosen[0]?.kind ?? '') : '');
+  const kind = new Set(chosen.map((s) => s.kind)).size === 1 ? (chosen[0]?.kind ?? null) : null;
   const tool = 'h-7 px-2';
-  const line = <span aria-hidden className="mx-1 h-5 w-px bg-rule" />;
   return (
-    <div
-      role="toolbar"
-      aria-label="Chosen sections"
-      className="no-print flex min-h-10 flex-wrap items-center gap-0.5 gap-y-1 border-b py-1 border-rule bg-table px-3"
-    >
+    <Toolbar label="Chosen sections" className="flex-wrap gap-0.5 gap-y-1 bg-table px-3 py-1">
       <Button
         className={tool}
         onClick={() =>
@@ -54,26 +50,20 @@ export function Tools({
       >
         Add a chapter
       </Button>
-      {line}
-      <select
-        aria-label="Kind of the chosen sections"
+      <ToolbarLine />
+      <KindPicker
+        label="Kind of the chosen sections"
+        kind={kind}
         disabled={none}
-        value={kind}
-        onChange={(e) => void actions.kind(ids, e.target.value as SectionKind)}
-        className="h-7 w-36 rounded-[2px] border border-edge bg-sheet px-1 disabled:opacity-45"
-      >
-        {kind === '' ? <option value="">{none ? 'Kind' : 'of several kinds'}</option> : null}
-        {SECTION_KINDS.map((k) => (
-          <option key={k} value={k}>
-            {kindRule(k).label}
-          </option>
-        ))}
-      </select>
+        placeholder={none ? 'Kind' : 'of several kinds'}
+        onKind={(k) => void actions.kind(ids, k)}
+        className="h-7 w-36"
+      />
       <Button
         kind="quiet"
         className={tool}
         disabled={none}
-        title="Ctrl+G"
+        tip="Ctrl+G"
         onClick={() => void actions.gather(ids)}
       >
         Gather into a part
@@ -87,19 +77,13 @@ export function Tools({
         kind="quiet"
         className={tool}
         disabled={none || chosen.every((s) => s.matter !== 'body')}
-        title="Alt and right arrow; Alt and left arrow takes it out"
+        tip="Alt and right arrow; Alt and left arrow takes it out"
         onClick={() => void actions.nest(ids, chosen.some((s) => s.parent !== null) ? 'out' : 'in')}
       >
         {chosen.some((s) => s.parent !== null) ? 'Out of the part' : 'Into the part above'}
       </Button>
-      {line}
-      <Button
-        kind="quiet"
-        className={tool}
-        disabled={!one}
-        title="Enter"
-        onClick={() => one && onOpen(one.id)}
-      >
+      <ToolbarLine />
+      <Button kind="quiet" className={tool} disabled={!one} tip="Enter" onClick={() => one && onOpen(one.id)}>
         Open text
       </Button>
       <Button
@@ -114,7 +98,7 @@ export function Tools({
         kind="quiet"
         className={tool}
         disabled={!one}
-        title="Ctrl+D"
+        tip="Ctrl+D"
         onClick={() => one && void actions.duplicate(one.id)}
       >
         Duplicate
@@ -123,40 +107,29 @@ export function Tools({
         kind="quiet"
         className={tool}
         disabled={none}
-        title="Delete"
+        tip="Delete"
         onClick={() => void actions.remove(ids, name)}
       >
         Delete
       </Button>
       <span className="ml-auto" />
-      <Button kind="quiet" className={tool} onClick={() => newer.current?.click()}>
+      <FileButton
+        label="Newer manuscript file"
+        kind="quiet"
+        className={tool}
+        endings={MANUSCRIPT_ENDINGS}
+        onFiles={([file]) => file && onNewer(file)}
+      >
         Newer manuscript
-      </Button>
-      <input
-        ref={newer}
-        type="file"
-        accept={MANUSCRIPT_ENDINGS.join(',')}
-        className="hidden"
-        aria-label="Newer manuscript file"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) onNewer(file);
-        }}
-      />
+      </FileButton>
       {onAsRead ? (
         <Button kind="quiet" className={tool} onClick={onAsRead}>
           How it was read
         </Button>
       ) : null}
-      <Button
-        kind="quiet"
-        className={`${tool} ${particulars ? 'border-spruce text-spruce' : ''}`}
-        aria-pressed={particulars}
-        onClick={onParticulars}
-      >
+      <ToggleButton className={tool} pressed={particulars} onToggle={onParticulars}>
         Particulars
-      </Button>
-    </div>
+      </ToggleButton>
+    </Toolbar>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 /** Outlets: what a shop asks for and whether it is met, the sending, and the log of what went and what came back. */
 import Link from 'next/link';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { format } from 'date-fns';
 import { toast } from 'sonner';
 import {
@@ -11,11 +11,14 @@ import {
   linksToShops,
   OUTLETS,
   type Account,
+  type Demand,
   type Standing,
 } from '@pagina/core/outlets';
 import type { Listing } from '@pagina/data';
 import { useBook, useTitle } from '@/title/context';
-import { Button, Progress } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Progress } from '@/ui/Progress';
+import { Table, type Column } from '@/ui/Table';
 import { Affiliate } from './Affiliate';
 
 const MARKS: Record<Standing, [shape: string, colour: string]> = {
@@ -86,38 +89,7 @@ export function Outlets() {
             <div>
               <h1 className="font-serif text-[20px]">{outlet.name}</h1>
               <p className="mb-3 text-ink-soft">{outlet.words}</p>
-              <table className="w-full border-collapse">
-                <thead>
-                  <tr className="h-8 border-b border-edge text-left">
-                    {['Asked for', 'Status', ''].map((h, i) => (
-                      <th key={i} scope="col" className="column-head pr-3">
-                        {h || <span className="sr-only">Current value</span>}
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {demands.map((d) => (
-                    <tr key={d.name} className="h-8 border-b border-rule" data-demand={d.name}>
-                      <th scope="row" className="pr-3 text-left font-normal">
-                        {d.name}
-                      </th>
-                      <td className={`pr-3 whitespace-nowrap ${MARKS[d.standing][1]}`}>
-                        <span aria-hidden>{MARKS[d.standing][0]}</span> {d.standing}
-                      </td>
-                      <td className="text-[13px] text-ink-soft">
-                        {d.standing === 'not met' ? (
-                          <Link className="underline" href={`/titles/${session.id}/${d.station}`}>
-                            {d.why}
-                          </Link>
-                        ) : (
-                          d.why
-                        )}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <Demands of={demands} outlet={outlet.name} title={session.id} />
               {outlet.affiliate && loaded ? (
                 <Affiliate
                   key={account?.changedAt ?? 0}
@@ -205,5 +177,47 @@ export function Outlets() {
         );
       })}
     </div>
+  );
+}
+
+function Demands({ of: demands, outlet, title }: { of: readonly Demand[]; outlet: string; title: string }) {
+  const columns = useMemo(
+    (): Column<Demand>[] => [
+      { id: 'asked', name: 'Asked for', heads: true, cell: (d) => d.name, className: 'h-8 pl-0' },
+      {
+        id: 'status',
+        name: 'Status',
+        cell: (d) => (
+          <span className={MARKS[d.standing][1]}>
+            <span aria-hidden>{MARKS[d.standing][0]}</span> {d.standing}
+          </span>
+        ),
+        className: 'whitespace-nowrap',
+      },
+      {
+        id: 'why',
+        name: 'Current value',
+        silent: true,
+        cell: (d) =>
+          d.standing === 'not met' ? (
+            <Link className="underline" href={`/titles/${title}/${d.station}`}>
+              {d.why}
+            </Link>
+          ) : (
+            d.why
+          ),
+        className: 'text-[13px] text-ink-soft',
+      },
+    ],
+    [title],
+  );
+  return (
+    <Table
+      label={`What ${outlet} asks for`}
+      columns={columns}
+      rows={demands}
+      keyOf={(d) => d.name}
+      attributesOf={(d) => ({ 'data-demand': d.name })}
+    />
   );
 }

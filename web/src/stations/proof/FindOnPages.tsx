@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { useComposed, useTitle } from '@/title/context';
 import { Aside } from '@/ui/Aside';
-import { input } from '@/ui/controls';
+import { input } from '@/ui/Field';
 import type { FoundOnPage } from '@/workers/messages';
 
 const PAUSE = 150;

@@ -1,19 +1,32 @@
 'use client';
 /** Proof: pages at reading size as they print, by spreads, single pages or all at once, with what one looks for laid over. */
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useForm } from 'react-hook-form';
+import * as z from 'zod';
 import { useBook, useComposed, useTitle } from '@/title/context';
-import { Button } from '@/ui/controls';
-import type { FoundOnPage } from '@/workers/messages';
+import { Button, ToggleButton } from '@/ui/Button';
+import { lineOf } from '@/ui/Field';
+import { Panes } from '@/ui/Panes';
+import { Tip } from '@/ui/Tip';
+import { AnyOf, OneOf, type Pressable } from '@/ui/ToggleGroup';
+import { Toolbar } from '@/ui/Toolbar';
+import type { Composed, FoundOnPage } from '@/workers/messages';
 import { FindOnPages } from './FindOnPages';
 import { ProofPage, type Overlay } from './ProofPage';
 import { Thumbnails } from './Thumbnails';
 
 type View = 'spreads' | 'pages' | 'all';
-const OVERLAYS: [Overlay, string][] = [
-  ['grid', 'Grid'],
-  ['margins', 'Type area'],
-  ['safe', 'Safe area'],
-  ['loose', 'Loose lines'],
+const VIEWS: Pressable<View>[] = [
+  { value: 'spreads', name: 'Spreads' },
+  { value: 'pages', name: 'Single pages' },
+  { value: 'all', name: 'All pages' },
+];
+const OVERLAYS: Pressable<Overlay>[] = [
+  { value: 'grid', name: 'Grid' },
+  { value: 'margins', name: 'Type area' },
+  { value: 'safe', name: 'Safe area' },
+  { value: 'loose', name: 'Loose lines' },
 ];
 /** Points of a page to pixels of the screen at full size (CSS: 96 pixels an inch). */
 const FULL = 96 / 72;
@@ -30,7 +43,6 @@ export function Proof() {
   const [overlays, setOverlays] = useState<ReadonlySet<Overlay>>(new Set());
   const [finding, setFinding] = useState(false);
   const [found, setFound] = useState<FoundOnPage | null>(null);
-  const [wanted, setWanted] = useState('');
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1000, height: 500 });
   const last = Math.max(0, (composed?.pages.length ?? 1) - 1);
@@ -53,7 +65,7 @@ export function Proof() {
     if (page !== undefined) setAt(page);
   }, [place, composed]);
   useEffect(() => {
-    const keys = (e: KeyboardEvent): void => {
+    const keys = (e: globalThis.KeyboardEvent): void => {
       if (!(e.ctrlKey || e.metaKey) || e.altKey || e.shiftKey || e.key.toLowerCase() !== 'f') return;
       e.preventDefault();
       setFinding(true);
@@ -78,20 +90,14 @@ export function Proof() {
     () => (view === 'pages' ? [at] : [spread * 2 - 1, spread * 2]).map((i) => composed?.pages[i] ?? null),
     [view, at, spread, composed],
   );
-  const go = (): void => {
-    const page = composed?.pages.find((p) => p.label === wanted.trim().toLowerCase());
-    if (page) setAt(page.index);
-  };
   const grow = (by: number): void => setZoom(Math.max(0.2, Math.min(6, (scale / FULL) * by)));
   const print = book.editions.find((e) => e.id === edition)?.form === 'print';
-  const field = 'h-7 rounded-[2px] border border-edge bg-sheet px-2';
   return (
     <div
       className="flex h-full flex-col"
       tabIndex={0}
       onKeyDown={(e) => {
-        if (e.target instanceof HTMLInputElement || e.target instanceof HTMLSelectElement || view === 'all')
-          return;
+        if (view === 'all' || !isPaging(e)) return;
         if (e.key === 'ArrowRight' || e.key === 'PageDown') turn(1);
         if (e.key === 'ArrowLeft' || e.key === 'PageUp') turn(-1);
         if (e.key === 'Home') setAt(0);
@@ -101,79 +107,60 @@ export function Proof() {
         if (e.key === '0') setZoom(null);
       }}
     >
-      <div
-        role="toolbar"
-        aria-label="Proof"
-        className="no-print flex h-10 items-center gap-2 border-b border-rule px-4"
-      >
+      <Toolbar label="Proof" className="gap-2">
         <Button className="h-7 px-2" onClick={() => turn(-1)} disabled={at === 0}>
           Previous
         </Button>
         <Button className="h-7 px-2" onClick={() => turn(1)} disabled={at >= last}>
           Next
         </Button>
-        <form
-          className="flex items-center gap-1"
-          onSubmit={(e) => {
-            e.preventDefault();
-            go();
-          }}
-        >
-          <label className="flex items-center gap-2">
-            <span className="text-ink-soft">Folio</span>
-            <input
-              className={`${field} w-14`}
-              value={wanted}
-              onChange={(e) => setWanted(e.target.value)}
-              placeholder={shown.find((p) => p)?.label ?? ''}
-            />
-          </label>
-          <Button className="h-7 px-2" type="submit">
-            Go
-          </Button>
-        </form>
-        <select
-          aria-label="Shown as"
-          className={`${field} px-1`}
-          value={view}
-          onChange={(e) => setView(e.target.value as View)}
-        >
-          <option value="spreads">Spreads</option>
-          <option value="pages">Single pages</option>
-          <option value="all">All pages</option>
-        </select>
+        <Folio now={shown.find((p) => p)?.label ?? ''} pages={composed?.pages ?? []} onGo={setAt} />
+        <OneOf label="Shown as" value={view} choices={VIEWS} onChoose={setView} />
         <Zoom scale={scale / FULL} fits={zoom === null} onZoom={setZoom} />
-        {OVERLAYS.map(([key, name]) => (
-          <label key={key} className="flex items-center gap-1.5 whitespace-nowrap">
-            <input
-              type="checkbox"
-              checked={overlays.has(key)}
-              onChange={(e) => {
-                const next = new Set(overlays);
-                if (e.target.checked) next.add(key);
-                else next.delete(key);
-                setOverlays(next);
-              }}
-            />{' '}
-            {name}
-          </label>
-        ))}
-        <Button
+        <AnyOf
+          label="Laid over the pages"
+          values={[...overlays]}
+          choices={OVERLAYS}
+          onChoose={(key) => {
+            const next = new Set(overlays);
+            if (!next.delete(key)) next.add(key);
+            setOverlays(next);
+          }}
+        />
+        <ToggleButton
           className="h-7 px-2"
-          aria-expanded={finding}
-          onClick={() => setFinding(!finding)}
-          title="Ctrl+F"
+          pressed={finding}
+          onToggle={() => setFinding(!finding)}
+          tip="Ctrl+F"
         >
           Find
-        </Button>
+        </ToggleButton>
         <span className="ml-auto truncate text-[13px] text-ink-soft">
           {print ? null : 'Pages of the print edition. '}
           {composed
             ? `${counted(composed.report.looseLines, 'loose line')} · ${counted(composed.report.hyphenatedLines, 'hyphen')}`
             : null}
         </span>
-      </div>
-      <div className="flex min-h-0 flex-1">
+      </Toolbar>
+      <Panes
+        name="found"
+        width={340}
+        beside={
+          finding ? (
+            <FindOnPages
+              onOpen={(p) => {
+                setFound(p);
+                setAt(p.page);
+                if (view === 'all') setView('spreads');
+              }}
+              onClose={() => {
+                setFinding(false);
+                setFound(null);
+              }}
+            />
+          ) : null
+        }
+      >
         <div ref={room} className="min-h-0 min-w-0 flex-1 overflow-auto p-3">
           {refusal ? <p className="p-6 text-rubric">{refusal}</p> : null}
           {composed && view === 'all' ? (
@@ -207,24 +194,67 @@ export function Proof() {
             </div>
           ) : null}
         </div>
-        {finding ? (
-          <FindOnPages
-            onOpen={(p) => {
-              setFound(p);
-              setAt(p.page);
-              if (view === 'all') setView('spreads');
-            }}
-            onClose={() => {
-              setFinding(false);
-              setFound(null);
-            }}
-          />
-        ) : null}
-      </div>
+      </Panes>
     </div>
   );
 }
 const NONE: readonly number[] = [];
+
+/** Whether a key turns pages: not in a field, and not where arrows move between tools. */
+const isPaging = (e: KeyboardEvent): boolean =>
+  e.target instanceof Element &&
+  e.currentTarget.contains(e.target) &&
+  !e.target.closest('input, [role=toolbar], [role=separator], aside');
+
+/** Goes to the page that bears a folio. */
+function Folio({
+  now,
+  pages,
+  onGo,
+}: {
+  now: string;
+  pages: Composed['pages'];
+  onGo: (page: number) => void;
+}) {
+  const { register, handleSubmit, formState } = useForm({
+    resolver: zodResolver(
+      z.object({
+        folio: z
+          .string()
+          .trim()
+          .toLowerCase()
+          .refine((f) => pages.some((p) => p.label === f), 'No page has this folio.'),
+      }),
+    ),
+    defaultValues: { folio: '' },
+  });
+  const wrong = formState.errors.folio?.message;
+  return (
+    <form
+      noValidate
+      className="flex items-center gap-1"
+      onSubmit={(e) =>
+        void handleSubmit(({ folio }) => onGo(pages.find((p) => p.label === folio)?.index ?? 0))(e)
+      }
+    >
+      <label className="flex items-center gap-2">
+        <span className="text-ink-soft">Folio</span>
+        <Tip words={wrong}>
+          <input
+            {...register('folio')}
+            aria-invalid={wrong ? true : undefined}
+            aria-description={wrong}
+            className={lineOf('h-7 w-14')}
+            placeholder={now}
+          />
+        </Tip>
+      </label>
+      <Button className="h-7 px-2" type="submit">
+        Go
+      </Button>
+    </form>
+  );
+}
 
 /** Any size, typed in per cent of the printed one, or as large as fits. */
 function Zoom({
@@ -247,7 +277,7 @@ function Zoom({
       <label className="flex items-center gap-2">
         <span className="text-ink-soft">Size</span>
         <input
-          className="h-7 w-16 rounded-[2px] border border-edge bg-sheet px-2"
+          className={lineOf('h-7 w-16')}
           value={typed ?? `${Math.round(scale * 100)} %`}
           onChange={(e) => setTyped(e.target.value)}
           onBlur={() => typed !== null && keep()}
@@ -257,7 +287,7 @@ function Zoom({
           }}
         />
       </label>
-      <Button className="h-7 px-2" disabled={fits} onClick={() => onZoom(null)} title="0">
+      <Button className="h-7 px-2" disabled={fits} onClick={() => onZoom(null)} tip="0">
         Fit
       </Button>
     </span>

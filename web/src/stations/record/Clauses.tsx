@@ -2,7 +2,8 @@
 /** What the copyright page says beyond its facts. The page keeps up with what is chosen here. */
 import { CLAUSE_NAMES, CLAUSES, RIVALS, type Clause } from '@pagina/core/record';
 import { useBook, useTitle } from '@/title/context';
-import { Field } from '@/ui/controls';
+import { Checkbox } from '@/ui/Checkbox';
+import { Field } from '@/ui/Field';
 import { Text } from '@/ui/Text';
 
 export function Clauses() {
@@ -26,10 +27,7 @@ export function Clauses() {
     <fieldset className="space-y-1">
       <legend className="column-head mb-1">The copyright page says</legend>
       {CLAUSES.map((c) => (
-        <label key={c} className="flex items-baseline gap-2">
-          <input type="checkbox" checked={record.clauses.includes(c)} onChange={() => toggle(c)} />
-          {CLAUSE_NAMES[c]}
-        </label>
+        <Checkbox key={c} label={CLAUSE_NAMES[c]} on={record.clauses.includes(c)} onSet={() => toggle(c)} />
       ))}
       <Field label="And in your own words">
         <Text area={2} value={record.ownClause} onCommit={(ownClause) => set({ ownClause })} />

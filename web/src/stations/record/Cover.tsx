@@ -1,15 +1,13 @@
 'use client';
 import Link from 'next/link';
-import { useRef } from 'react';
 import { setsFront } from '@pagina/core/book';
 import { useBook, useTitle } from '@/title/context';
 import { fileOf, takeIn } from '@/title/pictures';
-import { Button } from '@/ui/controls';
+import { FileButton } from '@/ui/FileDrop';
 
 export function Cover() {
   const { session } = useTitle();
   const { book } = useBook();
-  const chooser = useRef<HTMLInputElement>(null);
   const cover = book.pictures.find((p) => p.id === book.record.cover);
   const take = (file: File | undefined): void => {
     if (file)
@@ -53,17 +51,9 @@ export function Cover() {
               .
             </p>
           ) : null}
-          <Button onClick={() => chooser.current?.click()}>
+          <FileButton label="Cover picture" endings={['image/png', 'image/jpeg']} onFiles={([f]) => take(f)}>
             {cover ? 'Another picture' : 'Choose a picture'}
-          </Button>
-          <input
-            ref={chooser}
-            type="file"
-            accept="image/png,image/jpeg"
-            className="hidden"
-            aria-label="Cover picture"
-            onChange={(e) => take(e.target.files?.[0])}
-          />
+          </FileButton>
         </div>
       </div>
     </section>

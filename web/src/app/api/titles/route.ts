@@ -3,6 +3,7 @@ import * as z from 'zod';
 import { freshSection, newBook } from '@pagina/core/book';
 import { recordSchema } from '@pagina/core/record';
 import { activeJobs, createTitle, listTitles } from '@pagina/data';
+import { bookTitle } from '@/forms/lines';
 import { answer } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { route } from '@/server/route';
@@ -19,16 +20,16 @@ export const GET = route(async () => {
   });
 });
 
-const blank = z.object({ title: z.string().max(400) });
+const blank = z.object({ title: bookTitle });
 
 /** A new title from nothing: a title page, a copyright page and one chapter. */
 export const POST = route(async (request) => {
-  const { title } = await bodyOf(request, blank, 'A title’s name has at most 400 characters.');
+  const { title } = await bodyOf(request, blank, 'Send the title of the book.');
   const kinds = ['title-page', 'copyright-page', 'contents', 'chapter'] as const;
   const id = randomUUID();
   const book = newBook(
     id,
-    recordSchema.parse({ title: title.trim() }),
+    recordSchema.parse({ title }),
     kinds.map((kind, i) => freshSection(`s${i + 1}`, kind)),
   );
   return answer({ title: await createTitle(await store(), book, id) }, 201);

@@ -1,20 +1,17 @@
 import * as z from 'zod';
-import { trimOf } from '@pagina/core/design';
 import { forgetTrim, namedTrims, nameTrim } from '@pagina/data';
-import { answer, problem } from '@/server/answer';
+import { trimName, trimSize } from '@/forms/lines';
+import { answer } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { route } from '@/server/route';
 import { store } from '@/server/store';
 
-const asked = z.object({ name: z.string().trim().min(1).max(60), size: z.string().max(100) });
+const asked = z.object({ name: trimName, size: trimSize });
 
 export const GET = route(async () => answer(await namedTrims(await store())));
 
 export const POST = route(async (request) => {
-  const { name, size } = await bodyOf(request, asked, 'A trim needs a name of at most 60 characters.');
-  const trim = trimOf(size);
-  if (!trim) return problem('Write width × height, such as 140 × 210 mm, between 3.5 and 14 in.');
-  await nameTrim(await store(), { name, size: trim.name });
+  await nameTrim(await store(), await bodyOf(request, asked, 'Send a name and a size.'));
   return answer(await namedTrims(await store()), 201);
 });
 

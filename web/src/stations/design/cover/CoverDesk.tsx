@@ -5,7 +5,15 @@ import { coverOf, templateOf, type CoverPlan } from '@pagina/core/book';
 import type { CoverPart } from '@pagina/core/cover';
 import { paperOf } from '@pagina/core/trade';
 import { useBook, useComposed, useTitle } from '@/title/context';
-import { Button, Progress, SeverityMark } from '@/ui/controls';
+import { Button } from '@/ui/Button';
+import { Checkbox } from '@/ui/Checkbox';
+import { Panes } from '@/ui/Panes';
+import { ScrollArea } from '@/ui/ScrollArea';
+import { TabView } from '@/ui/Tabs';
+import { Tip } from '@/ui/Tip';
+import { Toolbar } from '@/ui/Toolbar';
+import { Progress } from '@/ui/Progress';
+import { SeverityMark } from '@/ui/SeverityMark';
 import { FileLink } from '@/ui/FileOf';
 import type { CoverShown } from '@/workers/messages';
 import { Sides } from '../Sides';
@@ -69,21 +77,19 @@ export function CoverDesk() {
   );
   return (
     <div className="flex h-full flex-col">
-      <div
-        role="toolbar"
-        aria-label="Cover"
-        className="no-print flex h-10 items-center gap-3 border-b border-rule px-4"
-      >
-        <Sides of="cover" />
+      <Toolbar label="Cover" className="gap-3">
+        <Sides />
         {g ? (
-          <span
-            className="text-[13px] whitespace-nowrap text-ink-soft"
-            data-spine={Math.round(g.spine.width)}
-            title={`${paperOf(edition.paper).name}; the sheet with its bleed`}
-          >
-            {pages} pages · spine {(g.spine.width / MM).toFixed(1)} mm · sheet {(g.width / MM).toFixed(1)} ×{' '}
-            {(g.height / MM).toFixed(1)} mm
-          </span>
+          <Tip words={`${paperOf(edition.paper).name}; the sheet with its bleed`}>
+            <span
+              className="text-[13px] whitespace-nowrap text-ink-soft"
+              data-spine={Math.round(g.spine.width)}
+              tabIndex={0}
+            >
+              {pages} pages · spine {(g.spine.width / MM).toFixed(1)} mm · sheet {(g.width / MM).toFixed(1)} ×{' '}
+              {(g.height / MM).toFixed(1)} mm
+            </span>
+          </Tip>
         ) : null}
         {made && !working ? (
           <span className="truncate text-[13px]">
@@ -99,9 +105,7 @@ export function CoverDesk() {
           </span>
         ) : null}
         <span className="ml-auto" />
-        <label className="flex items-center gap-1.5 whitespace-nowrap">
-          <input type="checkbox" checked={guides} onChange={(e) => setGuides(e.target.checked)} /> Guides
-        </label>
+        <Checkbox label="Guides" on={guides} onSet={setGuides} />
         {working ? (
           <Progress stage={job.stage} share={job.share} />
         ) : (
@@ -114,69 +118,73 @@ export function CoverDesk() {
             </Button>
           </>
         )}
-      </div>
-      <div className="flex min-h-0 flex-1">
-        <div
-          className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto bg-table p-4"
-          role="region"
-          aria-label="The cover’s sheet"
-          tabIndex={0}
+      </Toolbar>
+      <TabView of="cover">
+        <Panes
+          name="cover"
+          width={340}
+          beside={
+            <ScrollArea label="Settings of the cover" className="flex-1">
+              <CoverPanel target={target} names={NAMES} onTarget={setTarget} onSet={set} />
+            </ScrollArea>
+          }
         >
-          {trouble || refusal ? <p className="text-rubric">{trouble || refusal}</p> : null}
-          {!shown && !trouble && !refusal ? (
-            <p className="text-ink-soft">Counting the pages for the spine …</p>
-          ) : null}
-          {shown && g ? (
-            <>
-              <figure
-                className="relative mx-auto min-h-0 flex-1"
-                style={{ aspectRatio: `${g.width} / ${g.height}`, maxWidth: '100%' }}
-                aria-label={`Cover of ${book.record.title || 'the book'}: back, spine and front`}
-              >
-                {/* Drawn by our own engine; all words in it are outlines, and addresses are escaped. */}
-                <div
-                  className="absolute inset-0 [&>svg]:h-full [&>svg]:w-full"
-                  aria-hidden
-                  dangerouslySetInnerHTML={{ __html: shown.svg }}
-                />
-                {guides ? <Guides geometry={g} /> : null}
-                {shown.parts.map((p, i) => (
-                  <button
-                    key={`${p.part}${i}`}
-                    type="button"
-                    aria-label={NAMES[p.part]}
-                    aria-pressed={target === p.part}
-                    className={`absolute min-h-6 min-w-6 border ${target === p.part ? 'border-spruce' : 'border-transparent hover:border-spruce/60'}`}
-                    style={{
-                      left: `${(p.x / g.width) * 100}%`,
-                      top: `${(p.y / g.height) * 100}%`,
-                      width: `${(p.width / g.width) * 100}%`,
-                      height: `${(p.height / g.height) * 100}%`,
-                    }}
-                    onClick={() => setTarget(p.part)}
+          <div
+            className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto bg-table p-4"
+            role="region"
+            aria-label="The cover’s sheet"
+            tabIndex={0}
+          >
+            {trouble || refusal ? <p className="text-rubric">{trouble || refusal}</p> : null}
+            {!shown && !trouble && !refusal ? (
+              <p className="text-ink-soft">Counting the pages for the spine …</p>
+            ) : null}
+            {shown && g ? (
+              <>
+                <figure
+                  className="relative mx-auto min-h-0 flex-1"
+                  style={{ aspectRatio: `${g.width} / ${g.height}`, maxWidth: '100%' }}
+                  aria-label={`Cover of ${book.record.title || 'the book'}: back, spine and front`}
+                >
+                  {/* Drawn by our own engine; all words in it are outlines, and addresses are escaped. */}
+                  <div
+                    className="absolute inset-0 [&>svg]:h-full [&>svg]:w-full"
+                    aria-hidden
+                    dangerouslySetInnerHTML={{ __html: shown.svg }}
                   />
-                ))}
-              </figure>
-              {shown.findings.length > 0 ? (
-                <ul aria-label="Found on the cover" className="space-y-1">
-                  {shown.findings.map((f) => (
-                    <li key={f.rule + f.message}>
-                      <SeverityMark severity={f.severity} /> {f.message}{' '}
-                      <span className="text-ink-soft">{f.remedy}</span>
-                    </li>
+                  {guides ? <Guides geometry={g} /> : null}
+                  {shown.parts.map((p, i) => (
+                    <button
+                      key={`${p.part}${i}`}
+                      type="button"
+                      aria-label={NAMES[p.part]}
+                      aria-pressed={target === p.part}
+                      className={`absolute min-h-6 min-w-6 border ${target === p.part ? 'border-spruce' : 'border-transparent hover:border-spruce/60'}`}
+                      style={{
+                        left: `${(p.x / g.width) * 100}%`,
+                        top: `${(p.y / g.height) * 100}%`,
+                        width: `${(p.width / g.width) * 100}%`,
+                        height: `${(p.height / g.height) * 100}%`,
+                      }}
+                      onClick={() => setTarget(p.part)}
+                    />
                   ))}
-                </ul>
-              ) : null}
-            </>
-          ) : null}
-        </div>
-        <aside
-          aria-label="Settings of the cover"
-          className="no-print w-[340px] shrink-0 overflow-auto border-l border-edge bg-sheet"
-        >
-          <CoverPanel target={target} names={NAMES} onTarget={setTarget} onSet={set} />
-        </aside>
-      </div>
+                </figure>
+                {shown.findings.length > 0 ? (
+                  <ul aria-label="Found on the cover" className="space-y-1">
+                    {shown.findings.map((f) => (
+                      <li key={f.rule + f.message}>
+                        <SeverityMark severity={f.severity} /> {f.message}{' '}
+                        <span className="text-ink-soft">{f.remedy}</span>
+                      </li>
+                    ))}
+                  </ul>
+                ) : null}
+              </>
+            ) : null}
+          </div>
+        </Panes>
+      </TabView>
     </div>
   );
 }

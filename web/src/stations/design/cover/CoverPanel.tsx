@@ -4,7 +4,12 @@ import { frontOf, spineTurn, type CoverPlan, type Front } from '@pagina/core/boo
 import type { CoverPart } from '@pagina/core/cover';
 import { FAMILIES } from '@pagina/core/design';
 import { useBook, useTitle } from '@/title/context';
-import { Field, input } from '@/ui/controls';
+import { Checkbox } from '@/ui/Checkbox';
+import { ColourField } from '@/ui/ColourField';
+import { Field } from '@/ui/Field';
+import { RadioGroup } from '@/ui/RadioGroup';
+import { choicesOf, Select } from '@/ui/Select';
+import { Slider } from '@/ui/Slider';
 import { Money } from '@/ui/Money';
 import { Text } from '@/ui/Text';
 import { LengthField } from '../Controls';
@@ -17,11 +22,12 @@ const FRONT_NAMES: Record<Front, [name: string, words: string]> = {
   plate: ['Words below the picture', 'On the background colour, in the lower third.'],
   window: ['The picture in a window', 'Words above and below, on the background colour.'],
 };
-const LETTERS: readonly [CoverPlan['letters'], string][] = [
-  ['as-written', 'as written'],
-  ['capitals', 'capitals'],
-  ['small-capitals', 'small capitals'],
-];
+const LETTERS = choicesOf<CoverPlan['letters']>({
+  'as-written': 'as written',
+  capitals: 'capitals',
+  'small-capitals': 'small capitals',
+});
+const AXES = { x: 'left to right', y: 'head to foot' } as const;
 
 type Set = (fields: Partial<CoverPlan>, label: string) => void;
 
@@ -40,21 +46,16 @@ export function CoverPanel({
   const plan = book.cover;
   return (
     <div className="space-y-4 px-4 py-3">
-      <label className="flex items-center gap-2">
+      <div className="flex items-center gap-2">
         <span className="text-ink-soft">Part</span>
-        <select
-          aria-label="Part of the cover"
-          className={`${input} px-1 font-serif text-[16px]`}
+        <Select
+          label="Part of the cover"
+          className="flex-1 font-serif text-[16px]"
           value={target}
-          onChange={(e) => onTarget(e.target.value as CoverPart)}
-        >
-          {(Object.entries(names) as [CoverPart, string][]).map(([part, name]) => (
-            <option key={part} value={part}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
+          choices={choicesOf<CoverPart>(names)}
+          onChoose={onTarget}
+        />
+      </div>
       {target === 'front' ? <FrontSettings plan={plan} set={set} /> : null}
       {target === 'title' || target === 'author' ? <WordsSettings plan={plan} set={set} /> : null}
       {target === 'spine' ? <SpineSettings plan={plan} set={set} /> : null}
@@ -97,52 +98,38 @@ function FrontSettings({ plan, set }: Settings) {
       {picture ? (
         <fieldset className="space-y-1">
           <legend className="column-head mb-1">Front</legend>
-          {(Object.entries(FRONT_NAMES) as [Front, [string, string]][]).map(([front, [name, words]]) => (
-            <label key={front} className="flex items-baseline gap-2">
-              <input
-                type="radio"
-                name="front"
-                checked={now === front}
-                onChange={() => set({ front }, `Cover: ${name.toLowerCase()}`)}
-              />
-              <span>
-                {name}
-                <span className="block text-[12px] text-ink-soft">{words}</span>
-              </span>
-            </label>
-          ))}
+          <RadioGroup
+            label="Front"
+            value={now}
+            choices={(Object.entries(FRONT_NAMES) as [Front, [string, string]][]).map(
+              ([value, [name, hint]]) => ({ value, name, hint }),
+            )}
+            onChoose={(front) => set({ front }, `Cover: ${FRONT_NAMES[front][0].toLowerCase()}`)}
+          />
         </fieldset>
       ) : (
-        <label className="flex items-baseline gap-2">
-          <input
-            type="checkbox"
-            checked={plan.front !== null}
-            onChange={(e) => set({ front: e.target.checked ? 'open' : null }, 'Cover: words for the ebook')}
-          />
-          <span>
-            Ebooks have this front too
-            <span className="block text-[12px] text-ink-soft">Otherwise ebooks have no cover.</span>
-          </span>
-        </label>
+        <Checkbox
+          label="Ebooks have this front too"
+          on={plan.front !== null}
+          onSet={(on) => set({ front: on ? 'open' : null }, 'Cover: words for the ebook')}
+          hint="Otherwise ebooks have no cover."
+        />
       )}
       {picture ? (
         <fieldset className="grid grid-cols-2 gap-3">
           <legend className="column-head mb-1">When cropping, keep</legend>
           {(['x', 'y'] as const).map((axis) => (
-            <label key={axis} className="text-[13px]">
-              {axis === 'x' ? 'left to right' : 'head to foot'}
-              <input
-                type="range"
-                className="w-full"
-                min={0}
-                max={100}
+            <span key={axis} className="text-[13px]">
+              {AXES[axis]}
+              <Slider
+                label={`Keep, ${AXES[axis]}`}
+                least={0}
+                most={100}
                 step={5}
                 value={plan.focus[axis]}
-                onChange={(e) =>
-                  set({ focus: { ...plan.focus, [axis]: Number(e.target.value) } }, 'Cover: what is kept')
-                }
+                onCommit={(at) => set({ focus: { ...plan.focus, [axis]: at } }, 'Cover: what is kept')}
               />
-            </label>
+            </span>
           ))}
         </fieldset>
       ) : null}
@@ -162,15 +149,12 @@ function Colours({ plan, set }: Settings) {
           ['accent', 'Rules'],
         ] as const
       ).map(([key, name]) => (
-        <label key={key} className="flex items-center gap-2">
-          <input
-            type="color"
-            className="h-7 w-10 rounded-[2px] border border-edge bg-sheet"
-            value={plan[key]}
-            onChange={(e) => set({ [key]: e.target.value }, `Cover: colour of the ${name.toLowerCase()}`)}
-          />
-          {name}
-        </label>
+        <ColourField
+          key={key}
+          label={name}
+          value={plan[key]}
+          onCommit={(colour) => set({ [key]: colour }, `Cover: colour of the ${name.toLowerCase()}`)}
+        />
       ))}
     </fieldset>
   );
@@ -195,31 +179,25 @@ function WordsSettings({ plan, set }: Settings) {
         />
       </Field>
       <Field label="Face">
-        <select
-          className={`${input} px-1`}
+        <Select
+          label="Face"
+          className="w-full"
           value={plan.family ?? ''}
-          onChange={(e) => set({ family: e.target.value || null }, 'Cover: face')}
-        >
-          <option value="">as the headings of the book</option>
-          {FAMILIES.map((f) => (
-            <option key={f.name}>{f.name}</option>
-          ))}
-        </select>
+          choices={[
+            { value: '', name: 'as the headings of the book' },
+            ...FAMILIES.map((f) => ({ value: f.name, name: f.name })),
+          ]}
+          onChoose={(family) => set({ family: family || null }, 'Cover: face')}
+        />
       </Field>
       <Field label="Letters of the title">
-        <select
-          className={`${input} px-1`}
+        <Select
+          label="Letters of the title"
+          className="w-full"
           value={plan.letters}
-          onChange={(e) =>
-            set({ letters: e.target.value as CoverPlan['letters'] }, 'Cover: letters of the title')
-          }
-        >
-          {LETTERS.map(([value, name]) => (
-            <option key={value} value={value}>
-              {name}
-            </option>
-          ))}
-        </select>
+          choices={LETTERS}
+          onChoose={(letters) => set({ letters }, 'Cover: letters of the title')}
+        />
       </Field>
       <div>
         <span className="column-head mb-1 block">Size of the title</span>
@@ -241,14 +219,12 @@ function WordsSettings({ plan, set }: Settings) {
           ['author', 'Show the author'],
         ] as const
       ).map(([key, name]) => (
-        <label key={key} className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={plan[key]}
-            onChange={(e) => set({ [key]: e.target.checked }, `Cover: ${name.toLowerCase()}`)}
-          />
-          {name}
-        </label>
+        <Checkbox
+          key={key}
+          label={name}
+          on={plan[key]}
+          onSet={(on) => set({ [key]: on }, `Cover: ${name.toLowerCase()}`)}
+        />
       ))}
     </>
   );
@@ -259,31 +235,25 @@ function SpineSettings({ plan, set }: Settings) {
   const usual = spineTurn('by-language', book.record.language);
   return (
     <>
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          checked={plan.spine.words}
-          onChange={(e) =>
-            set({ spine: { ...plan.spine, words: e.target.checked } }, 'Cover: words on the spine')
+      <Checkbox
+        label="Author and title on the spine"
+        on={plan.spine.words}
+        onSet={(words) => set({ spine: { ...plan.spine, words } }, 'Cover: words on the spine')}
+      />
+      <Field label="They run">
+        <Select
+          label="They run"
+          className="w-full"
+          value={plan.spine.direction}
+          choices={choicesOf<CoverPlan['spine']['direction']>({
+            'by-language': `the default for the book’s language (${usual})`,
+            down: 'down, from head to foot',
+            up: 'up, from foot to head',
+          })}
+          onChoose={(direction) =>
+            set({ spine: { ...plan.spine, direction } }, 'Cover: direction of the spine')
           }
         />
-        Author and title on the spine
-      </label>
-      <Field label="They run">
-        <select
-          className={`${input} px-1`}
-          value={plan.spine.direction}
-          onChange={(e) =>
-            set(
-              { spine: { ...plan.spine, direction: e.target.value as CoverPlan['spine']['direction'] } },
-              'Cover: direction of the spine',
-            )
-          }
-        >
-          <option value="by-language">the default for the book’s language ({usual})</option>
-          <option value="down">down, from head to foot</option>
-          <option value="up">up, from foot to head</option>
-        </select>
       </Field>
     </>
   );
@@ -326,19 +296,12 @@ function LifeSettings({ plan, set }: Settings) {
   const life = book.record.contributors.find((c) => c.role === 'author')?.life;
   return (
     <>
-      <label className="flex items-baseline gap-2">
-        <input
-          type="checkbox"
-          checked={plan.life}
-          onChange={(e) => set({ life: e.target.checked }, 'Cover: life of the author')}
-        />
-        <span>
-          A short life of the author
-          <span className="block text-[12px] text-ink-soft">
-            {life ? 'Taken from the record.' : 'The record has none yet.'}
-          </span>
-        </span>
-      </label>
+      <Checkbox
+        label="A short life of the author"
+        on={plan.life}
+        onSet={(on) => set({ life: on }, 'Cover: life of the author')}
+        hint={life ? 'Taken from the record.' : 'The record has none yet.'}
+      />
       <PictureField
         label="Portrait of the author"
         value={plan.portrait}
@@ -352,19 +315,12 @@ function BarcodeSettings({ plan, set }: Settings) {
   const { session } = useTitle();
   return (
     <>
-      <label className="flex items-baseline gap-2">
-        <input
-          type="checkbox"
-          checked={plan.barcode}
-          onChange={(e) => set({ barcode: e.target.checked }, 'Cover: barcode')}
-        />
-        <span>
-          Barcode of the ISBN
-          <span className="block text-[12px] text-ink-soft">
-            Leave it off if the printer adds its own; the space is kept clear.
-          </span>
-        </span>
-      </label>
+      <Checkbox
+        label="Barcode of the ISBN"
+        on={plan.barcode}
+        onSet={(on) => set({ barcode: on }, 'Cover: barcode')}
+        hint="Leave it off if the printer adds its own; the space is kept clear."
+      />
       <Money
         key={session.id}
         label="Price in the barcode, if any"

@@ -1,16 +1,17 @@
 import * as z from 'zod';
 import { forgetVersion, nameVersion, versionsOf } from '@pagina/data';
+import { versionName } from '@/forms/lines';
 import { answer, problem } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { titleRoute } from '@/server/route';
 
 export const GET = titleRoute(async (_, s, { id }) => answer(await versionsOf(s, id)));
 
-const asked = z.object({ name: z.string().trim().min(1).max(200) });
+const asked = z.object({ name: versionName });
 
 /** Names the book as it is now. */
 export const POST = titleRoute(async (request, s, { id }) => {
-  const { name } = await bodyOf(request, asked, 'A version needs a name of at most 200 characters.');
+  const { name } = await bodyOf(request, asked, 'Send the name of the version.');
   const made = await nameVersion(s, id, name);
   return made.ok ? answer(made.value, 201) : problem(made.refusal.message, 404);
 });

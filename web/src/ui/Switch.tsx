@@ -1,0 +1,24 @@
+'use client';
+import { Switch as Primitive } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+/** On or off, at once. Drawn by whoever uses it: in the ledger it is a lane. */
+export function Switch({
+  label,
+  on,
+  onSet,
+  className,
+  children,
+}: {
+  label: string;
+  on: boolean;
+  onSet: (on: boolean) => void;
+  className?: string;
+  children: ReactNode;
+}) {
+  return (
+    <Primitive.Root aria-label={label} checked={on} onCheckedChange={onSet} className={className}>
+      {children}
+    </Primitive.Root>
+  );
+}
