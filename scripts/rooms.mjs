@@ -32,12 +32,27 @@ export function breach(file, source) {
   if (!inCore) return null;
   const room = from[2];
   const other = target[1];
-  if (room === other || !rowOf.has(other)) return null;
+  if (room === other) return innerBreach(room, from.slice(3), target.slice(2));
+  if (!rowOf.has(other)) return null;
   if (!rowOf.has(room)) return `the room ${room} is not in the table`;
   if (rowOf.get(other) >= rowOf.get(room))
     return `the room ${room} may import only from rooms above it, not from ${other}`;
   if (target.length > 2 && !(target.length === 3 && target[2] === 'index'))
     return `the room ${other} is entered by its index`;
+  return null;
+}
+
+/** The same within a room that has inner rooms: paths from the room. Files beside the inner rooms put them together. */
+function innerBreach(room, from, to) {
+  const rows = house.inner[room];
+  if (!rows) return null;
+  const row = (path) => rows.findIndex((r) => r.includes(path[0]));
+  if (row(to) < 0)
+    return row(from) < 0 ? null : `the inner room ${room}/${from[0]} may not import what puts it together`;
+  if (from[0] === to[0]) return null;
+  if (row(from) >= 0 && row(to) >= row(from))
+    return `the inner room ${room}/${from[0]} may import only from inner rooms above it, not from ${to[0]}`;
+  if (to.length > 1 && to[1] !== 'index') return `the inner room ${room}/${to[0]} is entered by its index`;
   return null;
 }
 

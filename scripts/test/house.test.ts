@@ -19,12 +19,18 @@ describe('the import table', () => {
     ['web/src/app/x.tsx', '@pagina/make', /web may not import make/],
     ['outlets-sim/src/x.ts', '@pagina/core/package', /outlets-sim may not import core/],
     ['make/src/x.ts', '../../core/src/base', /by its name/],
+    ['core/src/compose/lines/x.ts', '../pages', /only from inner rooms above/],
+    ['core/src/compose/x.ts', './lines/flow', /entered by its index/],
+    ['core/src/compose/lines/x.ts', '../section', /may not import what puts it together/],
   ])('%s may not import %s', (file, source, why) => expect(breach(at(file), source)).toMatch(why));
   it.each([
     ['core/src/check/x.ts', '../package'],
     ['core/src/pdf/file.ts', './content'],
     ['works/src/x.ts', '@pagina/core/compose'],
     ['core/src/type/x.ts', 'hyphen/patterns/fr'],
+    ['core/src/compose/pages/x.ts', '../lines'],
+    ['core/src/compose/x.ts', './blocks'],
+    ['core/src/compose/lines/x.ts', './flow'],
   ])('%s may import %s', (file, source) => expect(breach(at(file), source)).toBeNull());
   it('is kept by every file of the house', () => {
     const broken: string[] = [];

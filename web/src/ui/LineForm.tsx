@@ -17,6 +17,7 @@ export function LineForm({
   heading,
   hint,
   optional = false,
+  asItCame = false,
   primary = false,
   autoFocus,
   maxLength,
@@ -36,6 +37,8 @@ export function LineForm({
   hint?: (line: string) => ReactNode;
   /** Whether an empty line can be sent. */
   optional?: boolean;
+  /** Whether it can be sent unchanged. */
+  asItCame?: boolean;
   primary?: boolean;
   autoFocus?: boolean;
   maxLength?: number;
@@ -84,9 +87,7 @@ export function LineForm({
           <Button
             type="submit"
             kind={primary ? 'primary' : 'plain'}
-            disabled={
-              formState.isSubmitting || !formState.isValid || (line === value && (value !== '' || !optional))
-            }
+            disabled={formState.isSubmitting || !formState.isValid || (line === value && !asItCame)}
           >
             {action}
           </Button>

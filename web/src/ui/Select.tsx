@@ -70,8 +70,8 @@ export function Select<V extends string>({
             onPointerEnter={() => setNear(true)}
           >
             <span className="min-w-0 flex-1 truncate">
-              <Primitive.Value>
-                {chosen?.name ?? <span className="text-ink-soft">{placeholder}</span>}
+              <Primitive.Value placeholder={<span className="text-ink-soft">{placeholder}</span>}>
+                {chosen?.name}
               </Primitive.Value>
             </span>
             <Primitive.Icon className="text-[10px] text-ink-soft">▾</Primitive.Icon>

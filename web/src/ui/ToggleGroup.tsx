@@ -36,7 +36,7 @@ export function OneOf<V extends string>({
       aria-label={label}
       value={value}
       onValueChange={(v: string) => v && onChoose(v as V)}
-      className={`inline-flex flex-wrap ${className}`}
+      className={`inline-flex ${className}`}
     >
       {choices.map((c) => (
         <Tip key={c.value} words={c.tip}>
@@ -70,6 +70,7 @@ export function AnyOf<V extends string>({
   return (
     <Root
       type="multiple"
+      role="group"
       aria-label={label}
       value={[...values]}
       disabled={disabled}

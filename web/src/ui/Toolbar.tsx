@@ -1,7 +1,7 @@
 'use client';
 /** A row of tools: one stop of the Tab key, within which arrow keys move. */
-import { Toolbar as Primitive } from 'radix-ui';
-import { createContext, use, type ReactElement, type ReactNode } from 'react';
+import { Slot, Toolbar as Primitive } from 'radix-ui';
+import { createContext, use, type ComponentProps, type ReactElement, type ReactNode } from 'react';
 
 const Within = createContext(false);
 
@@ -19,7 +19,7 @@ export function Toolbar({
       <Primitive.Root
         aria-label={label}
         loop={false}
-        className={`no-print flex min-h-10 items-center border-b border-rule px-4 ${className}`}
+        className={`no-print flex min-h-10 flex-wrap items-center gap-y-1 border-b border-rule px-4 py-1 whitespace-nowrap ${className}`}
       >
         {children}
       </Primitive.Root>
@@ -27,9 +27,18 @@ export function Toolbar({
   );
 }
 
-/** Makes a button a member of the toolbar it stands in; elsewhere it changes nothing. */
-export function InToolbar({ children }: { children: ReactElement }) {
-  return use(Within) ? <Primitive.Button asChild>{children}</Primitive.Button> : children;
+/** Makes a button a member of the toolbar it stands in. What is laid around it (a tip, a trigger) reaches the button. */
+export function InToolbar({
+  children,
+  ...laid
+}: ComponentProps<typeof Slot.Root> & { children: ReactElement }) {
+  return use(Within) ? (
+    <Primitive.Button asChild {...(laid as ComponentProps<typeof Primitive.Button>)}>
+      {children}
+    </Primitive.Button>
+  ) : (
+    <Slot.Root {...laid}>{children}</Slot.Root>
+  );
 }
 
 export const useInToolbar = (): boolean => use(Within);

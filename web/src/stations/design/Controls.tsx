@@ -252,6 +252,7 @@ function Sign({
   return (
     <Row label={s.label} path={s.path} hand={hand}>
       <OneOf
+        className="flex-wrap gap-y-1"
         label={s.label}
         value={value === '' ? 'none' : value}
         choices={['none', ...SIGNS].map((sign) => ({ value: sign, name: sign, className: 'font-serif' }))}

@@ -65,7 +65,7 @@ export function DesignBar({
     ...kept.list.map((k) => ({ value: `own:${k.id}`, name: k.name, group: 'Your own' })),
   ];
   return (
-    <Toolbar label="Design" className="gap-3">
+    <Toolbar label="Design" className="gap-x-3">
       <Sides />
       <span className="flex items-center gap-2">
         <span className="text-ink-soft">Interior</span>

@@ -187,7 +187,7 @@ export function Styles({
     },
   ];
   return (
-    <Toolbar label="Style of the text" className="gap-1 bg-table">
+    <Toolbar label="Style of the text" className="gap-x-1 bg-table">
       <span className="w-40 truncate max-[1199px]:hidden font-serif text-ink-soft italic" data-style-name>
         {state ? styleName(state) : 'Click in the text'}
       </span>

@@ -39,7 +39,7 @@ export function Tools({
   const kind = new Set(chosen.map((s) => s.kind)).size === 1 ? (chosen[0]?.kind ?? null) : null;
   const tool = 'h-7 px-2';
   return (
-    <Toolbar label="Chosen sections" className="flex-wrap gap-0.5 gap-y-1 bg-table px-3 py-1">
+    <Toolbar label="Chosen sections" className="gap-x-0.5 bg-table">
       <Button
         className={tool}
         onClick={() =>

@@ -107,7 +107,7 @@ export function Proof() {
         if (e.key === '0') setZoom(null);
       }}
     >
-      <Toolbar label="Proof" className="gap-2">
+      <Toolbar label="Proof" className="gap-x-2">
         <Button className="h-7 px-2" onClick={() => turn(-1)} disabled={at === 0}>
           Previous
         </Button>

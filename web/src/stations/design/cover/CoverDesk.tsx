@@ -77,7 +77,7 @@ export function CoverDesk() {
   );
   return (
     <div className="flex h-full flex-col">
-      <Toolbar label="Cover" className="gap-3">
+      <Toolbar label="Cover" className="gap-x-3">
         <Sides />
         {g ? (
           <Tip words={`${paperOf(edition.paper).name}; the sheet with its bleed`}>
