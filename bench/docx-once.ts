@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs';
 import mammoth from 'mammoth';
 import { readManuscript } from '@pagina/core/intake';
 import { inflateByHost } from '@pagina/make';
-import '../core/src/intake/docx';
+import '../core/src/intake/readers/docx';
 
 inflateByHost();
 

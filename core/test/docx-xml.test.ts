@@ -1,7 +1,7 @@
 /** The XML of a .docx (ECMA-376 part 1) beside the library that reads it: what is marked, and what is left out. */
 import { describe, expect, it } from 'vitest';
 import { parseXml, type XmlElement } from '@pagina/core/base';
-import { markParagraphs, MARK } from '../src/intake/docx-xml';
+import { markParagraphs, MARK } from '../src/intake/readers/docx-xml';
 
 const W = 'http://schemas.openxmlformats.org/wordprocessingml/2006/main';
 const document = (body: string): string => `<w:document xmlns:w="${W}"><w:body>${body}</w:body></w:document>`;

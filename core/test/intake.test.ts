@@ -4,7 +4,7 @@ import { readManuscript, wordsOfSection, type Intake } from '../src/intake';
 import { messyNovel, messySpeeches, rightly, type Messy } from '../../bench/messy';
 import { prose } from './fixtures/books';
 import { numberedHeading } from '../src/base';
-import { bareNumber, isBreakText, kindByWords, numberThenTitle } from '../src/intake/words';
+import { bareNumber, isBreakText, kindByWords, numberThenTitle } from '../src/intake/raw';
 import {
   manyHeadings,
   pictureDocument,

@@ -4,8 +4,8 @@ import fc from 'fast-check';
 import type { Node } from 'prosemirror-model';
 import { schema, type Book } from '../src/book';
 import { ComposeCache, DisplayIndex, displayList, drawnPage, type Composition } from '../src/compose';
-import { KeptParagraphs } from '../src/compose/kept';
-import { Trail } from '../src/compose/trail';
+import { KeptParagraphs } from '../src/compose/blocks';
+import { Trail } from '../src/compose/pages';
 import { book, prose, section } from './fixtures/books';
 import { composed } from './fixtures/composed';
 

@@ -15,7 +15,7 @@ import {
   type Paragraph,
   type SetLine,
 } from '../src/compose';
-import { coreByPattern, plainCore } from '../src/compose/divide';
+import { coreByPattern, plainCore } from '../src/compose/lines/divide';
 import { loadHyphenator, TypeCase, type Style } from '../src/type';
 import { family, typeSource } from '@pagina/make';
 import { openNovelChapters, paragraphsOf } from '../../bench/open-novel';

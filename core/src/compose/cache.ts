@@ -1,9 +1,9 @@
 /** What stays from one composition to the next: opened faces, shaped words, and sections composed alone. */
 import type { Section } from '../book';
 import { TypeCase, type FamilyFiles, type HarfBuzz } from '../type';
-import { KeptParagraphs } from './kept';
+import { KeptParagraphs } from './blocks';
 import type { SectionPages } from './section';
-import type { Setter } from './setter';
+import type { Setter } from './blocks';
 
 export interface TypeSource {
   harfbuzz: HarfBuzz;

@@ -21,21 +21,21 @@ import {
 import { authorsLine } from '../record';
 import { loadHyphenator } from '../type';
 import { ComposeCache, type TypeSource } from './cache';
-import type { Composition, Page, PageSetting, Side } from './composition';
-import { BLEED } from './figure';
-import type { Flow } from './flow';
-import type { FlowManners } from './manners';
+import type { Composition, Page, PageSetting, Side } from './sheets';
+import { BLEED } from './blocks';
+import type { Flow } from './lines';
+import type { FlowManners } from './blocks';
 import { furnitureOf, type HeadWords } from './furniture';
-import { contentsBlocks } from './contents';
-import { indexBlocks, IndexFinder } from './indexpages';
-import { notesIn } from './notes';
-import { copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './pageforms';
-import { openingBlock, solid } from './opening';
+import { contentsBlocks } from './blocks';
+import { indexBlocks, IndexFinder } from './blocks';
+import { notesIn } from './blocks';
+import { copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './blocks';
+import { openingBlock, solid } from './blocks';
 import { reportOf } from './report';
-import type { KeptParagraphs } from './kept';
+import type { KeptParagraphs } from './blocks';
 import { pagesOf, textFlow, type SectionPage, type SectionPages } from './section';
-import { Setter } from './setter';
-import { EMPTY_SHEET } from './sheet';
+import { Setter } from './blocks';
+import { EMPTY_SHEET } from './sheets';
 
 export interface ComposeOptions {
   cache?: ComposeCache;

@@ -1,12 +1,12 @@
 /** Heads and folios: what the interior puts on versos and rectos, folios in the head or at the foot; a foot folio where a section opens. */
 import { kindRule, type Section } from '../book';
 import type { Mp } from '../base';
-import type { Side } from './composition';
-import type { LineItem } from './flow';
-import type { ParagraphForm, Setter } from './setter';
-import type { LinePart } from './lineparts';
-import { mannerOf } from './stack';
-import { EMPTY_SHEET, FURNITURE, SheetWriter, type Sheet } from './sheet';
+import type { Side } from './sheets';
+import type { LineItem } from './lines';
+import type { ParagraphForm, Setter } from './blocks';
+import type { LinePart } from './lines';
+import { mannerOf } from './blocks';
+import { EMPTY_SHEET, FURNITURE, SheetWriter, type Sheet } from './sheets';
 
 export interface HeadWords {
   verso: string;

@@ -1,25 +1,35 @@
-export * from './composition';
 export * from './compose';
 export * from './cache';
-export * from './sheet';
-export * from './display';
-export { partOf, type LinePart } from './lineparts';
-export { type PagePlan, type PageShape, type Plan } from './pagestate';
+export * from './sheets';
 export {
+  After,
   breakLines,
-  otherLengths,
-  MAX_LADDER,
+  breakpointsOf,
   DEMERITS,
+  Divider,
+  Kind,
+  MAX_LADDER,
+  otherLengths,
+  ParagraphBuilder,
+  partOf,
+  Spaces,
   type Broken,
-  type SetLine,
+  type FlowBlock,
+  type LinePart,
   type LineWidths,
+  type Paragraph,
+  type SetLine,
+  type Variant,
 } from './lines';
-export { Divider } from './divide';
-export { breakpointsOf, Kind } from './breakpoints';
-export { ParagraphBuilder, Spaces, After, type Paragraph } from './paragraph';
-export { planPages } from './plan';
-export { BLEED } from './figure';
-export { type FlowBlock, type Variant } from './flow';
-export { MASKS, maskCurves, type Mask } from './mask';
-export * from './passage';
-export { Setter, type Manner } from './setter';
+export { planPages, type PagePlan, type PageShape, type Plan } from './pages';
+export {
+  BLEED,
+  MASKS,
+  maskCurves,
+  Setter,
+  type PassageForm,
+  type Passage,
+  passage,
+  type Manner,
+  type Mask,
+} from './blocks';

@@ -1,9 +1,9 @@
 /** The report, counted from the pages that were made, not from what the optimiser believes of them. */
 import type { Mp } from '../base';
-import type { Page, Report, ReportMark } from './composition';
+import type { Page, Report, ReportMark } from './sheets';
 import type { SectionPages } from './section';
-import { PART_MASK } from './lineparts';
-import { ENDS_IN_HYPHEN, LINE, LOOSE, nextOp, OVERFULL, TIGHT, UNDERFULL } from './sheet';
+import { PART_MASK } from './lines';
+import { ENDS_IN_HYPHEN, LINE, LOOSE, nextOp, OVERFULL, TIGHT, UNDERFULL } from './sheets';
 
 const EDGE_COUNTS = {
   widow: 'widows',

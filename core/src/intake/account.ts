@@ -5,7 +5,7 @@
  */
 import { countWords, type Finding } from '../base';
 import type { Section } from '../book';
-import type { SetAside } from './assemble';
+import type { SetAside } from './assembly';
 import { missingRuns, wordsIn } from './source';
 
 export interface Account {

@@ -1,4 +1,4 @@
-export { formatOf, type Format } from './formats';
+export { formatOf, type Format } from './readers';
 export * from './read';
-export { type SectionGuess, type SetAside } from './assemble';
+export { type SectionGuess, type SetAside } from './assembly';
 export { wordsOfSection } from './account';

@@ -2,15 +2,15 @@
 import { countWords, digestOfBytes, done, pictureInfo, type Finding, type Outcome } from '../base';
 import { newBook, schema, type Arrival, type Book, type Picture, type Section } from '../book';
 import { recordSchema, type Contributor } from '../record';
-import { Assembler, type SectionGuess, type SetAside } from './assemble';
+import { Assembler, type SectionGuess, type SetAside } from './assembly';
 import { accountOf } from './account';
-import { formatOf, readRaw } from './formats';
-import { withoutFurniture } from './debris';
-import type { TidyCount } from './inline';
+import { formatOf, readRaw } from './readers';
+import { withoutFurniture } from './recognition';
+import type { TidyCount } from './assembly';
 import type { RawManuscript, RawParagraph } from './raw';
-import { recogniseHeadings } from './recognise';
+import { recogniseHeadings } from './recognition';
 import { sourceText } from './source';
-import { decodeText } from './text';
+import { decodeText } from './readers';
 
 export interface Intake {
   book: Book;

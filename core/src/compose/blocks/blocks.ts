@@ -1,0 +1,434 @@
+/** A section's document as flow: every block of the schema in its form on the printed page. */
+import type { Node } from 'prosemirror-model';
+import { headingWord, type Picture, type Section } from '../../book';
+import type { LineStyle } from '../../design';
+import type { Around, Flow, FlowBlock, LineItem, SetNote, Variant } from '../lines';
+import type { FlowManners } from './manners';
+import { breakOf } from './break';
+import { figureBlock } from './figure';
+import { Forms } from './forms';
+import type { LinePart } from '../lines';
+import { notesIn, noteNumbers, noteParagraphs, withoutCalls } from './notes';
+import { dropCap, solid } from './opening';
+import { displayed, mannerOf } from './stack';
+import { tableBlocks } from './table';
+import { besideOf, type Beside } from './beside';
+import { linesOf, type SetParagraph } from './kept';
+import { addInline, type Paragraph } from '../lines';
+import type { ParagraphForm, Setter } from './setter';
+
+export class FlowBuilder {
+  private readonly blocks: FlowBlock[] = [];
+  private readonly marks: Map<string, string>;
+  private readonly forms: Forms;
+  /** Blank rows that the block before wants below it. */
+  private after = 0;
+  /** The next paragraph begins flush: after a heading, a break, a displayed block. */
+  private flush = true;
+  /** A heading stands directly above: no blank row comes between. */
+  private headed = false;
+  /** A picture that text stands beside, until the text has passed it. */
+  private beside: { picture: Beside; before: number } | null = null;
+  /** Pictures wait for their pages. */
+  private floats = false;
+  /** The next paragraph goes on after a break with its first words in small capitals. */
+  private resumed = false;
+
+  constructor(
+    private readonly s: Setter,
+    private readonly section: Section,
+    private readonly pictures: ReadonlyMap<string, Picture>,
+    private readonly manners: FlowManners,
+  ) {
+    this.marks = noteNumbers(section.content);
+    this.forms = new Forms(s, manners.small);
+  }
+
+  build(opening: FlowBlock | null): Flow {
+    if (opening) this.blocks.push(opening);
+    let first = this.manners.opens;
+    this.section.content.forEach((node) => {
+      if (node.type.name === 'noteBody') return;
+      if (node.type.name !== 'paragraph') this.passBeside();
+      this.block(node, first && node.type.name === 'paragraph');
+      if (node.type.name === 'paragraph') first = false;
+    });
+    this.passBeside();
+    if (this.floats) this.blocks.push(solid(this.section.id, 0, [], { kind: 'flush' }));
+    const { notes, gathered } = this.manners;
+    const { first: head, second } = this.s.interior.subheads;
+    if (notes === 'after' && this.marks.size > 0) {
+      this.madeSubhead(headingWord('notes', this.s.language), head, 'subheads.first', 2);
+      this.endNotes(this.section.content, this.marks);
+    }
+    for (const { label, content } of gathered) {
+      this.madeSubhead(label, second, 'subheads.second', 1);
+      this.endNotes(content, noteNumbers(content));
+    }
+    const foot = notes === 'foot' ? this.footNotes() : new Map<string, SetNote>();
+    const blocks = notes === 'foot' ? this.blocks : this.blocks.map(withoutCalls);
+    return { section: this.section.id, blocks, notes: foot, called: new Set(this.marks.keys()) };
+  }
+
+  private markOf(ref: string): string {
+    return this.marks.get(ref) ?? '*';
+  }
+  private block(node: Node, first: boolean): void {
+    const { indent } = this.forms;
+    switch (node.type.name) {
+      case 'paragraph':
+        if (first) return this.firstParagraph(node);
+        return this.plainParagraph(node);
+      case 'subhead':
+        return this.subhead(node);
+      case 'break':
+        return this.breakBlock(Boolean(node.attrs.ornament), node.attrs.id as string);
+      case 'pageBreak':
+        this.blocks.push(solid(this.section.id, 0, [], { kind: 'new-page', place: this.place(node) }));
+        this.flush = true;
+        return;
+      case 'quotation':
+      case 'letter': {
+        const form = node.type.name === 'letter' ? this.forms.inset() : this.forms.quotation();
+        this.children(node, (child, i) =>
+          child.type.name === 'attribution'
+            ? this.attribution(child, form)
+            : this.text(
+                child,
+                { ...form, indent: i === 0 || this.forms.spaced ? 0 : indent },
+                { before: i === 0 || this.forms.spaced ? 1 : 0 },
+              ),
+        );
+        return this.below(1);
+      }
+      case 'passage':
+        return this.passage(node);
+      case 'verse':
+        return this.verse(node);
+      case 'list':
+        this.list(node, 0);
+        return this.below(1);
+      case 'figure':
+        return this.figure(node);
+      case 'monospace':
+        return this.monospace(node);
+      case 'table':
+        return this.table(node);
+    }
+  }
+
+  private plainParagraph(node: Node): void {
+    const apart = this.forms.small || this.forms.spaced;
+    const before = apart && !this.headed ? 1 : 0;
+    const indent = this.flush || apart ? 0 : this.s.interior.text.indent;
+    const words = this.resumed && !this.forms.small ? this.s.interior.opening.openingWords || 3 : 0;
+    this.resumed = false;
+    this.text(node, this.forms.text({ indent, ...(words > 0 ? { smallCapWords: words } : {}) }), {
+      before,
+    });
+  }
+
+  private children(node: Node, f: (child: Node, index: number) => void): void {
+    node.forEach((child, _o, i) => f(child, i));
+  }
+  private place(node: Node): FlowBlock['place'] {
+    return { section: this.section.id, block: node.attrs.id as string };
+  }
+  private below(rows: number): void {
+    this.after = rows;
+    this.flush = true;
+  }
+
+  /** Adds a block of lines. */
+  private text(node: Node, form: ParagraphForm, more: Around = {}): void {
+    const markOf = (ref: string): string => this.markOf(ref);
+    const { kept } = this.manners;
+    const place = this.place(node);
+    if (kept && !this.beside) this.put(kept.set(node, form, markOf), form, place, more);
+    else this.lines(this.s.paragraph(node, form, markOf), form, place, more);
+  }
+
+  private lines(p: Paragraph, form: ParagraphForm, place: FlowBlock['place'], more: Around = {}): void {
+    const beside = this.beside;
+    if (beside && form.x === 0 && !form.widths && p.pieces.length > 0) {
+      const before = this.above(more.before);
+      const narrowed = { ...form, widths: beside.picture.widths(form.measure, before) };
+      beside.picture.add(this.s.variant(p, this.s.break(p, narrowed), narrowed), before);
+      if (beside.picture.passed) this.passBeside();
+      return;
+    }
+    this.passBeside();
+    this.put(linesOf(this.s, p, form), form, place, more);
+  }
+
+  /** Blank rows above a block of lines, which takes what was open before it. */
+  private above(wanted = 0): number {
+    const before = Math.max(this.blocks.length === 0 ? 0 : this.after, wanted);
+    this.after = 0;
+    this.flush = false;
+    this.headed = false;
+    return before;
+  }
+
+  private put(set: SetParagraph, form: ParagraphForm, place: FlowBlock['place'], more: Around): void {
+    const before = this.above(more.before);
+    const { paragraph: p, broken } = set;
+    if (p.pieces.length === 0) {
+      // An empty paragraph in the manuscript keeps its line, so that what is typed is what is seen.
+      this.blocks.push(solid(this.section.id, 1, [], { place, before }));
+      return;
+    }
+    const finish = (v: Variant): Variant => ({
+      ...v,
+      rows: Math.max(v.rows, more.minRows ?? 0),
+      items: more.extra ? [more.extra, ...v.items] : v.items,
+      // A drop capital and the lines beside it stand on one page.
+      ...(more.extra ? { hold: Math.max(v.hold ?? 0, more.minRows ?? 0) } : {}),
+    });
+    const long = broken.lines.length >= 3 && form.align === 'justify';
+    this.blocks.push({
+      place,
+      kind: 'text',
+      before,
+      keep: more.keep ?? 0,
+      best: finish(set.best),
+      others: long ? () => (set.others ??= this.s.others(p, broken, form)).map(finish) : null,
+      atEdge: null,
+      heading: false,
+    });
+  }
+
+  private firstParagraph(node: Node): void {
+    const o = this.s.interior.opening;
+    const drops = o.words === 'drop-capital' && node.textContent.length > 60;
+    const cap = drops ? dropCap(this.s, node, o.dropLines) : null;
+    const form = this.forms.text({ smallCapWords: o.words === 'plain' ? 0 : o.openingWords });
+    if (!cap) return this.text(node, form);
+    this.text(
+      node,
+      { ...form, skip: cap.taken, widths: { measure: form.measure, first: cap.widths } },
+      { minRows: o.dropLines, extra: cap.item },
+    );
+  }
+
+  private subhead(node: Node): void {
+    const level = Number(node.attrs.level);
+    const { p, broken, form } = this.subheadLines(node, this.forms.subhead(level));
+    const variant = this.s.variant(p, broken, form);
+    const before = this.blocks.length === 0 ? 0 : Math.max(this.after, level === 1 ? 2 : 1);
+    const rows = variant.rows + (level === 1 ? 1 : 0);
+    this.blocks.push({
+      ...solid(this.section.id, rows, variant.items),
+      best: { ...variant, rows },
+      place: this.place(node),
+      before,
+      keep: 2,
+      heading: true,
+    });
+    this.after = 0;
+    this.headed = true;
+    this.flush = true;
+  }
+
+  /** A subhead with a word wider than the measure is hyphenated. */
+  private subheadLines(node: Node, plain: ParagraphForm) {
+    for (const hyphenate of [false, true]) {
+      const form = { ...plain, hyphenate };
+      const p = this.s.paragraph(node, form, (ref) => this.markOf(ref));
+      const broken = this.s.break(p, form);
+      if (hyphenate || broken.lines.every((l) => l.toCut === 0)) return { p, broken, form };
+    }
+    throw new Error('a subhead has lines');
+  }
+
+  private breakBlock(ornament: boolean, id: string): void {
+    const { breaks } = this.s.interior;
+    const { shown, visible } = breakOf(this.s, this.pictures.get(breaks.picture), ornament);
+    this.blocks.push({
+      ...solid(this.section.id, 1, visible ? shown : []),
+      kind: 'break',
+      place: { section: this.section.id, block: id },
+      before: visible ? 1 : 0,
+      atEdge: shown,
+    });
+    this.after = visible ? 1 : 0;
+    this.flush = breaks.resume !== 'indent';
+    this.resumed = breaks.resume === 'small-capitals';
+  }
+
+  private attribution(node: Node, around: ParagraphForm): void {
+    this.text(node, {
+      ...around,
+      indent: 0,
+      align: 'right',
+      hyphenate: false,
+      manner: { ...this.forms.manner },
+    });
+  }
+
+  private passage(node: Node): void {
+    const form = this.forms.passage(node.attrs.align as string);
+    this.children(node, (child, i) => this.text(child, form, { before: i === 0 ? 1 : 0 }));
+    this.below(1);
+  }
+
+  private verse(node: Node): void {
+    this.children(node, (stanza) => {
+      if (stanza.type.name === 'attribution')
+        return this.attribution(
+          stanza,
+          this.forms.text({ measure: this.s.measure - this.s.interior.verse.inset }),
+        );
+      const count = stanza.childCount;
+      this.children(stanza, (line, i) => {
+        const inner = i > 0 && i < count - 2;
+        this.text(line, this.forms.verseLine(line), {
+          before: i === 0 ? 1 : 0,
+          keep: inner ? 0 : i === count - 1 ? 0 : 1,
+        });
+      });
+    });
+    this.below(1);
+  }
+
+  private list(node: Node, depth: number): void {
+    const room = Math.round(this.forms.em * 1.6);
+    let n = Number(node.attrs.start);
+    this.children(node, (item, index) => {
+      const marker = node.attrs.ordered ? `${n++}.` : '•';
+      this.children(item, (child, i) => {
+        if (child.type.name === 'list') return this.list(child, depth + 1);
+        const x = (depth + 1) * room;
+        const form = this.forms.text({ x, indent: i === 0 ? -room : 0, measure: this.s.measure - x });
+        const before = index === 0 && i === 0 && depth === 0 ? 1 : 0;
+        if (i > 0) return this.text(child, form, { before });
+        const style = this.s.style(this.forms.manner);
+        const builder = this.s.builder(child.attrs.id as string, form);
+        const word = style.word(marker);
+        // The marker's own space is fixed, so that what follows always starts at the same place.
+        builder
+          .text(marker, style)
+          .gap(room - word.width, style)
+          .skip(-marker.length);
+        addInline(builder, child, {
+          styleFor: (t) => this.s.style(this.forms.manner, t.marks),
+          noteMark: (ref) => ({ mark: this.markOf(ref), style: this.s.superior(this.forms.manner) }),
+        });
+        this.lines(builder.done(), form, this.place(child), { before });
+      });
+    });
+  }
+
+  /** Puts a picture with the text that stands beside it. */
+  private passBeside(): void {
+    if (!this.beside) return;
+    this.blocks.push(this.beside.picture.block(this.beside.before));
+    this.beside = null;
+  }
+
+  private figure(node: Node): void {
+    const picture = besideOf(
+      this.s,
+      this.place(node),
+      node,
+      this.pictures.get(node.attrs.picture as string),
+      (ref) => this.markOf(ref),
+    );
+    if (picture) {
+      this.beside = { picture, before: this.blocks.length === 0 ? 0 : Math.max(this.after, 1) };
+      this.after = 0;
+      this.headed = true;
+      return;
+    }
+    const block = figureBlock(
+      this.s,
+      this.place(node),
+      node,
+      this.pictures.get(node.attrs.picture as string),
+      (ref) => this.markOf(ref),
+    );
+    if (!block) return;
+    if (block.kind === 'float') {
+      this.blocks.push(block);
+      this.floats = true;
+      return;
+    }
+    this.blocks.push({ ...block, before: this.blocks.length === 0 ? 0 : 1 });
+    this.below(1);
+  }
+
+  private monospace(node: Node): void {
+    const form = this.forms.monospace();
+    let offset = 0;
+    node.textContent.split('\n').forEach((row, i) => {
+      const builder = this.s.builder(node.attrs.id as string, form);
+      const shown = withoutTabs(row);
+      const [indent] = /^ */.exec(shown) as RegExpExecArray;
+      // The spaces at a line's head are its indent; at those within it a long line may turn over.
+      builder
+        .skip(offset)
+        .text(indent.replace(/ /g, '\u00a0') + shown.slice(indent.length), this.s.style(form.manner));
+      offset += row.length + 1;
+      this.lines(builder.done(), form, this.place(node), { before: i === 0 ? 1 : 0 });
+    });
+    this.below(1);
+  }
+
+  private table(node: Node): void {
+    this.blocks.push(...tableBlocks(this.s, node, this.section.id, (ref) => this.markOf(ref)));
+    this.below(1);
+  }
+
+  /** Notes for the feet of pages, by id. */
+  private footNotes(): Map<string, SetNote> {
+    const { size } = this.s.interior.notes;
+    const notes = new Map<string, SetNote>();
+    for (const note of notesIn(this.section.content)) {
+      const id = note.attrs.id as string;
+      const items: LineItem[] = [];
+      noteParagraphs(this.s, note, this.markOf(id), this.forms.text({ manner: { size } }), (p, form) =>
+        items.push(...this.s.items(p, this.s.break(p, form), form)),
+      );
+      notes.set(id, { id, items });
+    }
+    return notes;
+  }
+
+  /** Notes of a section as text after it; `marks` are the numbers their calls bear there. */
+  endNotes(content: Node, marks: ReadonlyMap<string, string>): void {
+    const { size } = this.s.interior.notes;
+    for (const note of notesIn(content)) {
+      const id = note.attrs.id as string;
+      noteParagraphs(
+        this.s,
+        note,
+        marks.get(id) ?? '*',
+        this.forms.text({ manner: { size } }),
+        (p, form, block) => this.lines(p, form, { section: this.section.id, block }),
+      );
+    }
+  }
+
+  /** A heading in the text that no block of the manuscript holds: "Notes", a chapter's name above its notes. */
+  private madeSubhead(text: string, style: LineStyle, part: LinePart, before: number): void {
+    const set = displayed(this.s, text, mannerOf(style), 0, style.align, part);
+    this.blocks.push(
+      solid(this.section.id, set.rows + 1, set.items, {
+        before: this.blocks.length === 0 ? 0 : Math.max(this.after, before),
+        keep: 2,
+        heading: true,
+      }),
+    );
+    this.after = 0;
+    this.flush = true;
+  }
+}
+
+/** Columns from one tab stop to the next in monospaced text. */
+const TAB = 4;
+/** A line of monospaced text with its tabs as the spaces up to their stops. */
+function withoutTabs(row: string): string {
+  let shown = '';
+  for (const c of row) shown += c === '\t' ? ' '.repeat(TAB - (shown.length % TAB)) : c;
+  return shown;
+}

@@ -1,0 +1,3 @@
+export * from './sheet';
+export * from './composition';
+export * from './display';

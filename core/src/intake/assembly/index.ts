@@ -1,0 +1,2 @@
+export { Assembler, type SectionGuess, type SetAside } from './assemble';
+export { type TidyCount } from './inline';

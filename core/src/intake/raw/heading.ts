@@ -1,0 +1,21 @@
+/** A paragraph that may head a section, with the reason and how sure it is. */
+import type { SectionKind } from '../../book';
+
+export interface HeadingGuess {
+  /** Index of the paragraph among the blocks. */
+  at: number;
+  kind: SectionKind;
+  /** Subheads stay in the text; 0 for section headings. */
+  subhead: 0 | 1 | 2 | 3;
+  title: string;
+  subtitle: string;
+  /** Blocks that the heading takes up: the number line, the title line, the subtitle line. */
+  span: number;
+  /** Words of a number line or of "Chapter One" before a title: not kept as text, since numbers are set from the order. */
+  numberWords: number;
+  numbered: boolean;
+  score: number;
+  reason: string;
+  /** Known by a style, a number or words, not by looks alone. */
+  firm: boolean;
+}

@@ -1,0 +1,129 @@
+/**
+ * What a manuscript file says, paragraph by paragraph, before anything is made of it: text with its marks, and what the
+ * paragraph looks like. Every reader of a format ends here; recognition starts here and knows no format.
+ */
+import type { Mark, Node } from 'prosemirror-model';
+import { schema, type SectionKind } from '../../book';
+
+export interface RawParagraph {
+  kind: 'paragraph';
+  /** Inline content by the book's schema; empty for a paragraph that holds only pictures or nothing. */
+  inline: Node[];
+  text: string;
+  pictures: RawPicture[];
+  style: string;
+  /** Outline level, 1 up, from the heading style or set directly; 0 for body text. */
+  outline: number;
+  breakBefore: boolean;
+  align: 'left' | 'centre' | 'right' | 'justify';
+  /** Points; 0 when not said. */
+  size: number;
+  bold: boolean;
+  italic: boolean;
+  /** Indented on the left by a twentieth of a point's count, as word processors store it. */
+  indented: boolean;
+  list: { level: number; ordered: boolean } | null;
+  monospace: boolean;
+  language: string;
+  /** The kind of section that the file itself says begins here; '' where it says nothing. */
+  opens: SectionKind | '';
+  /** Names by which links of the file point here. */
+  anchors: string[];
+}
+export interface RawTable {
+  kind: 'table';
+  rows: RawParagraph[][][];
+}
+export interface RawPicture {
+  id: string;
+  alt: string;
+}
+export type RawBlock = RawParagraph | RawTable;
+
+/** A block's paragraphs; a table within a cell or a note gives those of its cells, in order. */
+export const paragraphsOf = (b: RawBlock): RawParagraph[] => (b.kind === 'paragraph' ? [b] : b.rows.flat(2));
+
+export const isText = (b: RawBlock | undefined): b is RawParagraph => b?.kind === 'paragraph';
+/** A paragraph that shows nothing. */
+export const isEmpty = (b: RawBlock | undefined): boolean =>
+  isText(b) &&
+  b.text.trim() === '' &&
+  b.pictures.length === 0 &&
+  !b.inline.some((n) => n.type.name === 'note');
+
+export interface RawFile {
+  id: string;
+  name: string;
+  bytes: Uint8Array;
+}
+export interface RawNote {
+  id: string;
+  paragraphs: RawParagraph[];
+}
+export interface RawManuscript {
+  blocks: RawBlock[];
+  notes: RawNote[];
+  pictures: RawFile[];
+  /** Document properties: title, author. */
+  title: string;
+  author: string;
+  language: string;
+  /** What was left out while reading, already in words: rule → how often. */
+  dropped: Record<string, number>;
+  cautions: { rule: string; message: string }[];
+}
+
+/** A link to a place of the same file, by the name of its anchor; assembly turns it into a place of the book. */
+export const linkToAnchor = (name: string): Mark =>
+  schema.mark('link', { kind: 'place', target: `${ANCHOR}${name}` });
+/** What begins the target of such a link. */
+export const ANCHOR = '^';
+
+export const rawParagraph = (more: Partial<RawParagraph> = {}): RawParagraph => ({
+  kind: 'paragraph',
+  inline: [],
+  text: '',
+  pictures: [],
+  style: '',
+  outline: 0,
+  breakBefore: false,
+  align: 'left',
+  size: 0,
+  bold: false,
+  italic: false,
+  indented: false,
+  list: null,
+  monospace: false,
+  language: '',
+  opens: '',
+  ...more,
+  anchors: [...(more.anchors ?? [])],
+});
+
+export const rawManuscript = (): RawManuscript => ({
+  blocks: [],
+  notes: [],
+  pictures: [],
+  title: '',
+  author: '',
+  language: '',
+  dropped: {},
+  cautions: [],
+});
+
+/** Marks that nearly all letters of a paragraph carry are its looks: bold, italic, monospace. */
+export function looksOf(p: RawParagraph): Pick<RawParagraph, 'bold' | 'italic' | 'monospace'> {
+  let letters = 0;
+  const carried: Record<string, number> = {};
+  for (const n of p.inline) {
+    const length = n.isText ? (n.text as string).trim().length : 0;
+    letters += length;
+    for (const m of n.marks) carried[m.type.name] = (carried[m.type.name] ?? 0) + length;
+  }
+  const most = (mark: string): boolean => letters > 0 && (carried[mark] ?? 0) >= letters * 0.9;
+  return { bold: most('strong'), italic: most('emphasis'), monospace: most('monospaced') };
+}
+
+/** A paragraph that stands apart from running text. */
+export const isDisplayed = (b: RawParagraph): boolean =>
+  b.align === 'centre' || b.align === 'right' || /verse|poe|quot|letter/i.test(b.style);

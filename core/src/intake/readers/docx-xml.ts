@@ -1,0 +1,220 @@
+/**
+ * What the .docx library leaves out, read from the XML beside it (ECMA-376 part 1, §17): outline levels, page breaks
+ * before paragraphs, languages, and what styles say of size, weight and alignment.
+ *
+ * To know which paragraph of the library's is which in the XML, every `w:p` of which there is something to say is given a
+ * bookmark with its number before the library reads the file; the library hands bookmarks through. What neither reads
+ * is left out: the library makes a node of everything there.
+ */
+import { SaxesParser, type SaxesTagNS } from 'saxes';
+import { parseXml, type XmlElement } from '../../base';
+
+export const MARK = 'pagina-paragraph-';
+const W = 'http://schemas.openxmlformats.org/wordprocessingml/2006/main';
+const W_STRICT = 'http://purl.oclc.org/ooxml/wordprocessingml/main';
+
+export interface StyleFacts {
+  name: string;
+  outline: number;
+  breakBefore: boolean;
+  align: string;
+  size: number;
+  bold: boolean;
+  italic: boolean;
+  capitals: boolean;
+}
+export interface ParagraphFacts {
+  outline: number | null;
+  breakBefore: boolean | null;
+  /** A page or section break inside or at the end of the paragraph before. */
+  sectionEnd: boolean;
+  language: string;
+}
+
+const attr = (el: XmlElement | undefined, name: string): string | undefined => el?.attrs[`w:${name}`];
+const isOn = (el: XmlElement | undefined): boolean =>
+  el !== undefined && !['0', 'false', 'off'].includes(attr(el, 'val') ?? '1');
+const child = (el: XmlElement | undefined, name: string): XmlElement | undefined =>
+  el?.children.find((c): c is XmlElement => typeof c !== 'string' && c.name === name);
+
+/** Built-in heading styles are known by their canonical names in every language (§17.7.4.9), even without a level. */
+const byName = (name: string | undefined): number => Number(/^heading ([1-9])$/i.exec(name ?? '')?.[1] ?? 0);
+
+/** Styles by id, what they are based on worked in, and the document's default language and size. */
+export function readStyles(xml: string | null): {
+  styles: Map<string, StyleFacts>;
+  language: string;
+  size: number;
+} {
+  const styles = new Map<string, StyleFacts>();
+  const root = xml ? parseXml(xml).root : null;
+  if (!root) return { styles, language: '', size: 0 };
+  const defaults = child(child(child(root, 'docDefaults'), 'rPrDefault'), 'rPr');
+  const raw = new Map<string, XmlElement>();
+  for (const el of root.children)
+    if (typeof el !== 'string' && el.name === 'style') raw.set(attr(el, 'styleId') ?? '', el);
+  const resolve = (id: string, depth: number): StyleFacts => {
+    const known = styles.get(id);
+    if (known) return known;
+    const el = raw.get(id);
+    const parent = attr(child(el, 'basedOn'), 'val');
+    const base = parent && parent !== id && depth < 20 ? resolve(parent, depth + 1) : null;
+    const p = child(el, 'pPr');
+    const r = child(el, 'rPr');
+    const outline = attr(child(p, 'outlineLvl'), 'val');
+    const facts: StyleFacts = {
+      name: attr(child(el, 'name'), 'val') ?? id,
+      outline:
+        outline !== undefined
+          ? Number(outline) >= 9
+            ? 0
+            : Number(outline) + 1
+          : byName(attr(child(el, 'name'), 'val')) || (base?.outline ?? 0),
+      breakBefore: child(p, 'pageBreakBefore')
+        ? isOn(child(p, 'pageBreakBefore'))
+        : (base?.breakBefore ?? false),
+      align: attr(child(p, 'jc'), 'val') ?? base?.align ?? '',
+      size: Number(attr(child(r, 'sz'), 'val') ?? 0) / 2 || (base?.size ?? 0),
+      bold: child(r, 'b') ? isOn(child(r, 'b')) : (base?.bold ?? false),
+      italic: child(r, 'i') ? isOn(child(r, 'i')) : (base?.italic ?? false),
+      capitals: child(r, 'caps') ? isOn(child(r, 'caps')) : (base?.capitals ?? false),
+    };
+    styles.set(id, facts);
+    return facts;
+  };
+  for (const id of raw.keys()) resolve(id, 0);
+  return {
+    styles,
+    language: attr(child(defaults, 'lang'), 'val') ?? '',
+    size: Number(attr(child(defaults, 'sz'), 'val') ?? 0) / 2,
+  };
+}
+
+/** Empty elements that say how text looks in ways no book keeps, and where words were checked or pages once ended. */
+const UNREAD = new Set(
+  'bCs bidi color contextualSpacing iCs keepLines keepNext kern lang lastRenderedPageBreak noProof position proofErr shd snapToGrid spacing suppressAutoHyphens szCs widowControl'.split(
+    ' ',
+  ),
+);
+/** Attributes that tell when something was last written. */
+const UNREAD_ATTRIBUTE = / [\w.]+:(?:rsid\w*|paraId|textId) *= *(?:"[^"]*"|'[^']*')/g;
+
+/**
+ * The document's XML without what nobody reads, a numbered bookmark in every paragraph of which `facts` say something,
+ * and the facts by those numbers.
+ */
+export function markParagraphs(xml: string): {
+  xml: string;
+  facts: ParagraphFacts[];
+  formulas: number;
+  fault: string | null;
+} {
+  const parser = new SaxesParser({ xmlns: true, position: true });
+  const facts: ParagraphFacts[] = [];
+  /** Places between which something else stands: from, to, the text. */
+  const edits: { from: number; to: number; text: string }[] = [];
+  const open: { facts: ParagraphFacts; mark: (typeof edits)[number]; bookmark: string; prefix: string }[] =
+    [];
+  let inProperties = 0;
+  let fault: string | null = null;
+  /** The outermost formula that is open: where it begins, how many edits there were before it, its signs. */
+  let formula: { from: number; edits: number; signs: string; depth: number } | null = null;
+  let formulas = 0;
+  const value = (tag: SaxesTagNS): string | undefined =>
+    Object.values(tag.attributes).find((a) => a.local === 'val')?.value;
+  parser.on('error', (e) => {
+    fault ??= e.message;
+  });
+  parser.on('text', (t) => {
+    if (formula) formula.signs += t;
+  });
+  parser.on('opentag', (tag) => {
+    if (tag.local === 'oMath') {
+      if (formula) formula.depth++;
+      else formula = { from: tagStart(parser.position), edits: edits.length, signs: '', depth: 1 };
+    }
+    if (tag.uri !== W && tag.uri !== W_STRICT) return;
+    const to = parser.position;
+    const now = open.at(-1)?.facts;
+    switch (tag.local) {
+      case 'p': {
+        const own: ParagraphFacts = { outline: null, breakBefore: null, sectionEnd: false, language: '' };
+        const number = facts.push(own) - 1;
+        lean(to);
+        const mark = { from: to, to, text: '' };
+        if (!tag.isSelfClosing) edits.push(mark);
+        const prefix = tag.prefix ? `${tag.prefix}:` : '';
+        open.push({
+          facts: own,
+          mark,
+          prefix,
+          bookmark: `<${prefix}bookmarkStart ${prefix}name="${MARK}${number}" ${prefix}id="9${number}"/>`,
+        });
+        return;
+      }
+      case 'r':
+      case 'tr':
+        lean(to);
+        return;
+      case 'pPr':
+        inProperties++;
+        return;
+      case 'outlineLvl':
+        if (now && inProperties) now.outline = Number(value(tag) ?? 9) >= 9 ? 0 : Number(value(tag)) + 1;
+        return;
+      case 'pageBreakBefore':
+        if (now && inProperties) now.breakBefore = !['0', 'false', 'off'].includes(value(tag) ?? '1');
+        return;
+      case 'sectPr':
+        if (now && inProperties) now.sectionEnd = true;
+        return;
+      case 'lang':
+        if (now && !inProperties) now.language ||= value(tag) ?? '';
+    }
+    if (tag.isSelfClosing && UNREAD.has(tag.local)) edits.push({ from: tagStart(to), to, text: '' });
+  });
+  const tagStart = (end: number): number => xml.lastIndexOf('<', end - 1);
+  /** The tag that ends here without the attributes that nobody reads. */
+  function lean(to: number): void {
+    const from = tagStart(to);
+    if (to - from < 12) return;
+    const tag = xml.slice(from, to);
+    const text = tag.replace(UNREAD_ATTRIBUTE, '');
+    if (text !== tag) edits.push({ from, to, text });
+  }
+  parser.on('closetag', (tag) => {
+    if (formula && tag.local === 'oMath' && --formula.depth === 0) {
+      // The library knows no formulas: one becomes a run of the signs that it is made of.
+      const { from, signs } = formula;
+      edits.length = formula.edits;
+      const prefix = open.at(-1)?.prefix ?? 'w:';
+      const escaped = signs.replace(/\s+/g, ' ').trim().replace(/&/g, '&amp;').replace(/</g, '&lt;');
+      const text = `<${prefix}r><${prefix}t xml:space="preserve"> ${escaped} </${prefix}t></${prefix}r>`;
+      edits.push({ from, to: parser.position, text });
+      formula = null;
+      formulas++;
+      return;
+    }
+    if (tag.uri !== W && tag.uri !== W_STRICT) return;
+    if (tag.local === 'pPr') inProperties--;
+    if (tag.local !== 'p') return;
+    const p = open.pop();
+    if (!p) return;
+    const { outline, breakBefore, sectionEnd, language } = p.facts;
+    if (outline !== null || breakBefore !== null || sectionEnd || language) p.mark.text = p.bookmark;
+  });
+  try {
+    parser.write(xml).close();
+  } catch (e) {
+    fault ??= (e as Error).message;
+  }
+  const parts: string[] = [];
+  let from = 0;
+  for (const e of edits) {
+    if (e.from === e.to && e.text === '') continue;
+    parts.push(xml.slice(from, e.from), e.text);
+    from = e.to;
+  }
+  parts.push(xml.slice(from));
+  return { xml: parts.join(''), facts, formulas, fault };
+}

@@ -1,0 +1,344 @@
+/** Reads a .docx into a raw manuscript: the library's document tree, and the XML beside it for what it leaves out. */
+import type { Mark, Node } from 'prosemirror-model';
+import { done, openZip, refused, type Outcome, type Zip } from '../../base';
+import { schema, SECTION_KINDS, type SectionKind } from '../../book';
+import { MARK, markParagraphs, readStyles, type ParagraphFacts, type StyleFacts } from './docx-xml';
+import {
+  linkToAnchor,
+  paragraphsOf,
+  rawManuscript,
+  rawParagraph,
+  type RawBlock,
+  type RawManuscript,
+  type RawNote,
+  type RawParagraph,
+  type RawPicture,
+} from '../raw';
+import { documentTree, textOfPart, type El } from './docx-tree';
+import { PictureShelf } from './pictures';
+
+const MONO = /courier|consolas|mono|menlo|typewriter/i;
+const OLE = [0xd0, 0xcf, 0x11, 0xe0];
+const ENCRYPTED = 'E\0n\0c\0r\0y\0p\0t\0e\0d\0P\0a\0c\0k\0a\0g\0e';
+
+/** Errors: `intake/empty`, `intake/encrypted`, `intake/old-doc`, `intake/not-docx`, `intake/damaged` and what `openZip` refuses. */
+export async function readDocx(bytes: Uint8Array): Promise<Outcome<RawManuscript>> {
+  if (bytes.length === 0) return refused('intake/empty', 'The file is empty.');
+  if (OLE.every((b, i) => bytes[i] === b)) {
+    const text = new TextDecoder('latin1').decode(bytes);
+    return text.includes(ENCRYPTED)
+      ? refused(
+          'intake/encrypted',
+          'The file is locked with a password. Open it in your word processor, save it without the password, and bring it in again.',
+        )
+      : refused(
+          'intake/old-doc',
+          'This is a document in the old binary form. Save it as .docx in your word processor and bring it in again.',
+        );
+  }
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
+    return refused('intake/not-docx', 'This is not a .docx file, whatever its name says.');
+  const opened = openZip(bytes);
+  if (!opened.ok) return opened;
+  const zip = opened.value;
+  if (zip.entries.some((e) => e.encrypted))
+    return refused(
+      'intake/encrypted',
+      'The file is locked with a password. Save it without one and bring it in again.',
+    );
+  if (!zip.entries.some((e) => e.name === '[Content_Types].xml'))
+    return refused('intake/not-docx', 'This is not a .docx file: it is a zip container of another kind.');
+  try {
+    return await new DocxReader(zip).read();
+  } catch (e) {
+    if (e instanceof RangeError) throw e;
+    return refused(
+      'intake/damaged',
+      `The file is damaged and can’t be read: ${(e as Error).message.split('\n')[0]}.`,
+    );
+  }
+}
+
+class DocxReader {
+  private styles = new Map<string, StyleFacts>();
+  private facts: ParagraphFacts[] = [];
+  private defaultSize = 0;
+  private breakPending = false;
+  private readonly byPath = new Map<El, RawPicture>();
+  private readonly m = rawManuscript();
+  private readonly shelf = new PictureShelf(this.m);
+
+  constructor(private readonly zip: Zip) {}
+
+  private text(name: string): string | null {
+    const b = this.zip.read(name);
+    return b ? textOfPart(b) : null;
+  }
+
+  async read(): Promise<Outcome<RawManuscript>> {
+    const main = this.mainPart();
+    const xml = this.text(main);
+    if (xml === null)
+      return refused('intake/not-docx', 'This is not a .docx file: it has no document in it.');
+    const marked = markParagraphs(xml);
+    if (marked.fault) return refused('intake/damaged', 'The file is damaged: its text is not well-formed.');
+    this.facts = marked.facts;
+    if (marked.formulas > 0) this.m.dropped.formulas = marked.formulas;
+    const base = main.replace(/[^/]*$/, '');
+    const styles = readStyles(this.text(`${base}styles.xml`));
+    this.styles = styles.styles;
+    this.defaultSize = styles.size;
+    const document = await documentTree(this.zip, main, marked.xml);
+    await this.collectPictures(document);
+    this.m.blocks = this.blocks(document.children ?? []);
+    for (const note of Object.values(document.notes?._notes ?? {})) this.m.notes.push(this.note(note));
+    this.properties();
+    this.m.language = this.language(styles.language);
+    return done(this.m);
+  }
+
+  private mainPart(): string {
+    const rels = this.text('_rels/.rels') ?? '';
+    const m =
+      /Target="([^"]+)"[^>]*Type="[^"]*\/officeDocument"|Type="[^"]*\/officeDocument"[^>]*Target="([^"]+)"/.exec(
+        rels,
+      );
+    return (m?.[1] ?? m?.[2] ?? 'word/document.xml').replace(/^\//, '');
+  }
+
+  private async collectPictures(root: El): Promise<void> {
+    const images: El[] = [];
+    const walk = (e: El): void => {
+      if (e.type === 'image') images.push(e);
+      for (const c of e.children ?? e.body ?? []) walk(c);
+    };
+    walk(root);
+    for (const note of Object.values(root.notes?._notes ?? {})) walk(note);
+    for (const image of images) {
+      let bytes: Uint8Array;
+      try {
+        bytes = new Uint8Array((await image.readAsBuffer?.()) ?? []);
+      } catch {
+        this.shelf.linked();
+        continue;
+      }
+      const id = this.shelf.add(bytes, image.contentType ?? '');
+      if (id) this.byPath.set(image, { id, alt: (image.altText ?? '').trim() });
+    }
+  }
+
+  private blocks(elements: readonly El[]): RawBlock[] {
+    const out: RawBlock[] = [];
+    for (const e of elements) {
+      if (e.type === 'paragraph') out.push(...this.paragraph(e));
+      else if (e.type === 'table')
+        out.push({
+          kind: 'table',
+          rows: (e.children ?? []).map((r) =>
+            (r.children ?? []).map((c) => this.blocks(c.children ?? []).flatMap(paragraphsOf)),
+          ),
+        });
+    }
+    return out;
+  }
+
+  /** One paragraph, cut where a picture or a page break stands inside it. */
+  private paragraph(e: El): RawParagraph[] {
+    const facts = this.factsOf(e);
+    const style = this.styles.get(e.styleId ?? '');
+    const looks = this.looks(e);
+    const make = (): RawParagraph =>
+      rawParagraph({
+        style: e.styleName ?? style?.name ?? '',
+        outline: facts?.outline ?? style?.outline ?? 0,
+        breakBefore: this.breakPending,
+        align: alignment(e.alignment ?? style?.align ?? ''),
+        size: looks.size || style?.size || this.defaultSize,
+        bold: looks.bold || (style?.bold ?? false),
+        italic: looks.italic || (style?.italic ?? false),
+        indented: Number(e.indent?.start ?? 0) >= 300,
+        list: e.numbering ? { level: Number(e.numbering.level), ordered: e.numbering.isOrdered } : null,
+        monospace: looks.monospace,
+        language: facts?.language ?? '',
+      });
+    if (facts?.breakBefore ?? style?.breakBefore) this.breakPending = true;
+    let now = make();
+    now.anchors.push(...bookmarksIn(e));
+    now.opens = kindOf(now.anchors);
+    this.breakPending = false;
+    const done: RawParagraph[] = [];
+    const flush = (): void => {
+      if (now.inline.length || now.pictures.length || done.length === 0) done.push(now);
+    };
+    this.inline(
+      e.children ?? [],
+      [],
+      style,
+      (node) => {
+        now.inline.push(node);
+        now.text += node.isText ? (node.text as string) : node.type.name === 'lineBreak' ? '\n' : '';
+      },
+      (what) => {
+        if (what === 'page') {
+          if (now.text.trim() === '' && now.pictures.length === 0) now.breakBefore = true;
+          else {
+            flush();
+            this.breakPending = true;
+            now = make();
+            this.breakPending = false;
+          }
+          return;
+        }
+        if (now.text.trim() !== '') {
+          flush();
+          now = make();
+        }
+        now.pictures.push(what);
+        now.inline = [];
+        now.text = '';
+        flush();
+        now = make();
+      },
+    );
+    if (now.text.trim() !== '' || now.pictures.length > 0 || done.length === 0) flush();
+    else if (now.breakBefore && !done.at(-1)?.breakBefore) this.breakPending = true;
+    if (facts?.sectionEnd) this.breakPending = true;
+    return done;
+  }
+
+  private factsOf(e: El): ParagraphFacts | undefined {
+    const mark = e.children?.find((c) => c.type === 'bookmarkStart' && c.name?.startsWith(MARK))?.name;
+    return mark ? this.facts[Number(mark.slice(MARK.length))] : undefined;
+  }
+
+  private looks(e: El): { bold: boolean; italic: boolean; size: number; monospace: boolean } {
+    let letters = 0;
+    let bold = 0;
+    let italic = 0;
+    let mono = 0;
+    let size = 0;
+    const walk = (x: El, run: El | null): void => {
+      if (x.type === 'text') {
+        const n = (x.value ?? '').trim().length;
+        letters += n;
+        if (run?.isBold) bold += n;
+        if (run?.isItalic) italic += n;
+        if (run?.font && MONO.test(run.font)) mono += n;
+        if (n > 0 && run?.fontSize) size = Math.max(size, run.fontSize);
+      }
+      for (const c of x.children ?? []) walk(c, x.type === 'run' ? x : run);
+    };
+    walk(e, null);
+    const most = (n: number): boolean => letters > 0 && n >= letters * 0.9;
+    return { bold: most(bold), italic: most(italic), monospace: most(mono), size };
+  }
+
+  private inline(
+    elements: readonly El[],
+    marks: readonly Mark[],
+    style: StyleFacts | undefined,
+    add: (n: Node) => void,
+    cut: (what: 'page' | RawPicture) => void,
+  ): void {
+    const m = schema.marks;
+    for (const e of elements) {
+      switch (e.type) {
+        case 'run': {
+          let own = [...marks];
+          const heading = (style?.outline ?? 0) > 0;
+          if (e.isItalic && !style?.italic) own = m.emphasis!.create().addToSet(own) as Mark[];
+          if (e.isBold && !style?.bold && !heading) own = m.strong!.create().addToSet(own) as Mark[];
+          if (e.isSmallCaps) own = m.smallCaps!.create().addToSet(own) as Mark[];
+          if (e.isStrikethrough) own = m.strike!.create().addToSet(own) as Mark[];
+          if (e.verticalAlignment === 'superscript') own = m.super!.create().addToSet(own) as Mark[];
+          if (e.verticalAlignment === 'subscript') own = m.sub!.create().addToSet(own) as Mark[];
+          if (e.font && MONO.test(e.font)) own = m.monospaced!.create().addToSet(own) as Mark[];
+          this.inline(e.children ?? [], own, style, add, cut);
+          break;
+        }
+        case 'hyperlink': {
+          const own =
+            e.href && /^(https?|mailto):/i.test(e.href)
+              ? (m.link!.create({ kind: 'web', target: e.href }).addToSet([...marks]) as Mark[])
+              : e.anchor
+                ? (linkToAnchor(e.anchor).addToSet([...marks]) as Mark[])
+                : marks;
+          this.inline(e.children ?? [], own, style, add, cut);
+          break;
+        }
+        case 'text':
+          if (e.value)
+            add(schema.text(e.value.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, ''), marks));
+          break;
+        case 'tab':
+          add(schema.text('\t', marks));
+          break;
+        case 'checkbox':
+          add(schema.text(e.checked ? '\u2611' : '\u2610', marks));
+          break;
+        case 'noteReference':
+          add(schema.node('note', { ref: `${e.noteType === 'endnote' ? 'e' : 'f'}${e.noteId}` }));
+          break;
+        case 'break':
+          if (e.breakType === 'line') add(schema.node('lineBreak'));
+          else cut('page');
+          break;
+        case 'image': {
+          const picture = this.byPath.get(e);
+          if (picture) cut(picture);
+          break;
+        }
+      }
+    }
+  }
+
+  private note(e: El): RawNote {
+    const paragraphs = this.blocks(e.body ?? []).flatMap(paragraphsOf);
+    return { id: `${e.noteType === 'endnote' ? 'e' : 'f'}${e.noteId}`, paragraphs };
+  }
+
+  private properties(): void {
+    const core = this.text('docProps/core.xml') ?? '';
+    const read = (tag: string): string =>
+      (new RegExp(`<dc:${tag}[^>]*>([^<]*)</dc:${tag}>`).exec(core)?.[1] ?? '').trim();
+    this.m.title = unescape_(read('title'));
+    this.m.author = unescape_(read('creator'));
+  }
+
+  /** The language of most paragraphs that name one, else the document's default. */
+  private language(fallback: string): string {
+    const counts = new Map<string, number>();
+    for (const f of this.facts) if (f.language) counts.set(f.language, (counts.get(f.language) ?? 0) + 1);
+    const most = [...counts].sort((a, b) => b[1] - a[1])[0];
+    return most && most[1] > this.facts.length / 2 ? most[0] : fallback || most?.[0] || 'en';
+  }
+}
+
+/** The kind of section that a file of ours says begins here: "section_about_author_12". */
+function kindOf(anchors: readonly string[]): SectionKind | '' {
+  for (const name of anchors) {
+    const kind = /^section_([a-z_]+)_\d+$/.exec(name)?.[1]?.replaceAll('_', '-');
+    if (kind && (SECTION_KINDS as string[]).includes(kind)) return kind as SectionKind;
+  }
+  return '';
+}
+
+/** Names of bookmarks in a paragraph, without the marks of our own and the one where editing stopped. */
+function bookmarksIn(e: El): string[] {
+  const own = e.type === 'bookmarkStart' && e.name && !e.name.startsWith(MARK) && e.name !== '_GoBack';
+  return [...(own ? [e.name as string] : []), ...(e.children ?? []).flatMap(bookmarksIn)];
+}
+
+const unescape_ = (s: string): string =>
+  s
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&quot;/g, '"')
+    .replace(/&apos;/g, "'")
+    .replace(/&amp;/g, '&');
+
+function alignment(a: string): RawParagraph['align'] {
+  if (a === 'center') return 'centre';
+  if (a === 'right' || a === 'end') return 'right';
+  return a === 'both' || a === 'distribute' ? 'justify' : 'left';
+}

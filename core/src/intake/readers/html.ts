@@ -1,0 +1,428 @@
+/**
+ * HTML into raw paragraphs: a file, a paste, the files of an EPUB, what Markdown becomes. Elements say what a text is,
+ * styles say how it looks, and both are kept for recognition. Scripts, forms and frames are no text; nothing is fetched.
+ */
+import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import type { Mark, Node } from 'prosemirror-model';
+import { done, type Outcome } from '../../base';
+import { schema, type SectionKind } from '../../book';
+import { BLOCKS, KIND_BY_TYPE, SKIPPED, STYLES } from './html-elements';
+import {
+  attribute,
+  elementsOf,
+  findNotes,
+  isElement,
+  textIn,
+  type ChildNode,
+  type Element,
+  withoutBackLinks,
+  type NotesFound,
+} from './html-notes';
+import { inherited, marksOf, type Context } from './html-marks';
+import { BASE_SIZE, styleAttribute, StyleSheet, type Look } from './html-style';
+import { PictureShelf } from './pictures';
+import {
+  linkToAnchor,
+  looksOf,
+  paragraphsOf,
+  rawManuscript,
+  rawParagraph,
+  type RawBlock,
+  type RawManuscript,
+  type RawParagraph,
+} from '../raw';
+
+export interface HtmlPage {
+  /** Path in its container, '' for a file that stands alone. */
+  path: string;
+  document: Tree.Document;
+  sheet: StyleSheet;
+}
+export interface HtmlPlaces {
+  /** Bytes of a picture; null when it is missing, undefined when it lies outside and is not fetched. */
+  picture(page: HtmlPage, src: string): Uint8Array | null | undefined;
+  /** Page and id that a reference points to, null for what leaves the book. */
+  target(page: HtmlPage, href: string): { path: string; id: string } | null;
+}
+
+const OUTSIDE: Context = {
+  marks: [],
+  look: {},
+  style: '',
+  outline: 0,
+  list: null,
+  pre: false,
+  heading: false,
+};
+
+/** Errors: none; broken markup is read as a browser reads it. Pictures are taken from data: addresses only. */
+export function readHtml(html: string): Outcome<RawManuscript> {
+  const m = rawManuscript();
+  const page: HtmlPage = { path: '', document: parse(html), sheet: new StyleSheet() };
+  for (const e of elementsOf(page.document)) if (e.tagName === 'style') page.sheet.add(textIn(e));
+  for (const e of elementsOf(page.document)) {
+    if (e.tagName === 'title') m.title = textIn(e).replace(/\s+/g, ' ').trim();
+    if (e.tagName === 'meta' && /^(author|dc\.creator)$/i.test(attribute(e, 'name')))
+      m.author = attribute(e, 'content');
+    if (e.tagName === 'html') m.language = attribute(e, 'lang') || attribute(e, 'xml:lang');
+  }
+  readPages(m, [page], {
+    picture: (_, src) => dataUrl(src),
+    target: (_, href) => (href.startsWith('#') ? { path: '', id: decoded(href.slice(1)) } : null),
+  });
+  return done(m);
+}
+
+/** An address without its escapes; as it is written where they are none, as in `#100%`. */
+function decoded(s: string): string {
+  try {
+    return decodeURIComponent(s);
+  } catch {
+    return s;
+  }
+}
+
+function dataUrl(src: string): Uint8Array | null | undefined {
+  const data = /^data:image\/[\w.+-]+;base64,(.+)$/s.exec(src);
+  if (!data) return undefined;
+  try {
+    return Uint8Array.from(atob((data[1] as string).replace(/\s/g, '')), (c) => c.charCodeAt(0));
+  } catch {
+    return null;
+  }
+}
+
+/** Reads pages in order into one manuscript; every page after the first begins a page of the manuscript. */
+export function readPages(m: RawManuscript, pages: readonly HtmlPage[], places: HtmlPlaces): void {
+  const shelf = new PictureShelf(m);
+  const byId = new Map<string, Element>();
+  const names = new Map<Element, string>();
+  for (const page of pages)
+    for (const e of elementsOf(page.document)) {
+      const id = idOf(e);
+      if (id && !byId.has(`${page.path}#${id}`)) byId.set(`${page.path}#${id}`, e);
+    }
+  const nameOf = (target: Element): string => {
+    let name = names.get(target);
+    if (!name) {
+      name = `n${names.size + 1}`;
+      names.set(target, name);
+    }
+    return name;
+  };
+  const found: NotesFound = { calls: new Map(), bodies: new Map() };
+  for (const page of pages) {
+    const targetOf = (href: string): Element | null => {
+      const to = places.target(page, href);
+      return (to?.id && byId.get(`${to.path}#${to.id}`)) || null;
+    };
+    findNotes(page.document, targetOf, nameOf, found);
+  }
+  pages.forEach((page, i) => {
+    const reader = new PageReader(page, places, shelf, found, m);
+    const blocks = reader.read(page.document.childNodes);
+    const [first] = blocks;
+    if (i > 0 && first?.kind === 'paragraph') first.breakBefore = true;
+    m.blocks.push(...blocks);
+  });
+}
+
+const idOf = (e: Element): string => attribute(e, 'id') || (e.tagName === 'a' ? attribute(e, 'name') : '');
+const anchorName = (path: string, id: string): string => `${path}#${id}`;
+
+class PageReader {
+  private out: RawBlock[] = [];
+  private now: RawParagraph | null = null;
+  private breakPending = false;
+  private opens: SectionKind | '' = '';
+  /** Paragraphs of notes by their names. */
+  private readonly found = new Map<string, RawParagraph[]>();
+  /** Anchors that the next paragraph bears. */
+  private anchors: string[];
+
+  constructor(
+    private readonly page: HtmlPage,
+    private readonly places: HtmlPlaces,
+    private readonly shelf: PictureShelf,
+    private readonly notes: NotesFound,
+    private readonly m: RawManuscript,
+  ) {
+    this.anchors = [anchorName(page.path, '')];
+  }
+
+  read(nodes: readonly ChildNode[], context: Context = OUTSIDE): RawBlock[] {
+    const { out, now } = this;
+    this.out = [];
+    this.now = null;
+    this.children(nodes, context);
+    this.flush();
+    const made = this.out;
+    this.out = out;
+    this.now = now;
+    return made;
+  }
+
+  private begin(c: Context): RawParagraph {
+    if (this.now) return this.now;
+    const { look } = c;
+    this.now = rawParagraph({
+      style: c.style,
+      outline: c.outline,
+      list: c.list,
+      align: look.align ?? 'left',
+      size: look.size ?? BASE_SIZE,
+      bold: look.bold ?? false,
+      italic: look.italic ?? false,
+      indented: look.indented ?? false,
+      monospace: look.monospace ?? false,
+      breakBefore: this.breakPending,
+      opens: this.opens,
+      anchors: this.anchors,
+    });
+    this.anchors = [];
+    this.breakPending = false;
+    this.opens = '';
+    return this.now;
+  }
+
+  private flush(): void {
+    const p = this.now;
+    this.now = null;
+    if (!p) return;
+    while (p.inline.at(-1)?.type.name === 'lineBreak') p.inline.pop();
+    if (p.inline.length === 0 && p.pictures.length === 0) return this.restore(p);
+    if (p.text.trim() === '' && p.pictures.length === 0 && !p.inline.some((n) => n.type.name === 'note')) {
+      // A paragraph of a no-break space alone is a blank line.
+      this.anchors.push(...p.anchors.splice(0));
+      this.out.push({ ...p, inline: [], text: '' });
+      return;
+    }
+    const looks = looksOf(p);
+    if (looks.bold) p.bold = true;
+    if (looks.italic) p.italic = true;
+    if (looks.monospace) p.monospace = true;
+    this.out.push(p);
+  }
+  /** What an element said that turned out empty goes to the paragraph after it. */
+  private restore(p: RawParagraph): void {
+    this.breakPending ||= p.breakBefore;
+    this.opens ||= p.opens;
+    this.anchors.push(...p.anchors);
+  }
+
+  /** Notes that links may point to this element. */
+  private anchor(e: Element): void {
+    const id = idOf(e);
+    if (id) (this.now?.anchors ?? this.anchors).push(anchorName(this.page.path, id));
+  }
+
+  private linkOf(e: Element): Mark | null {
+    if (e.tagName !== 'a') return null;
+    const href = attribute(e, 'href');
+    if (/^(https?|mailto):/i.test(href)) return schema.mark('link', { kind: 'web', target: href });
+    const to = href ? this.places.target(this.page, href) : null;
+    return to && linkToAnchor(anchorName(to.path, to.id));
+  }
+
+  private add(n: Node, c: Context): void {
+    const p = this.begin(c);
+    p.inline.push(n);
+    p.text += n.isText ? (n.text as string) : n.type.name === 'lineBreak' ? '\n' : '';
+  }
+
+  private children(nodes: readonly ChildNode[], c: Context): void {
+    for (const n of nodes) {
+      if (n.nodeName === '#text') this.text((n as Tree.TextNode).value, c);
+      else if (isElement(n)) this.element(n, c);
+    }
+  }
+
+  private text(value: string, c: Context): void {
+    let text = value.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '');
+    if (!c.pre) {
+      text = text.replace(/[ \t\r\n]+/g, ' ');
+      const before = this.now?.inline.at(-1);
+      const open =
+        !before || before.type.name === 'lineBreak' || (before.isText && / $/.test(before.text as string));
+      if (open) text = text.replace(/^ +/, '');
+    }
+    if (text !== '') this.add(schema.text(text, c.marks as Mark[]), c);
+  }
+
+  private element(e: Element, outer: Context): void {
+    const tag = e.tagName;
+    if (SKIPPED.has(tag)) {
+      if (tag === 'svg') this.drop('drawings');
+      return;
+    }
+    if (tag === 'math') {
+      // A formula is kept as the line of signs that it is made of.
+      this.drop('formulas');
+      return this.text(` ${textIn(e).replace(/\s+/g, ' ').trim()} `, outer);
+    }
+    const noteBody = this.notes.bodies.get(e);
+    if (noteBody !== undefined) return this.note(e, noteBody);
+    const classes = attribute(e, 'class').split(/\s+/).filter(Boolean);
+    const look = { ...this.page.sheet.of(tag, classes), ...styleAttribute(attribute(e, 'style')) };
+    if (look.hidden) return;
+    const call = this.notes.calls.get(e);
+    if (call !== undefined) return this.add(schema.node('note', { ref: call }), outer);
+    switch (tag) {
+      case 'br':
+        if (/^verse/i.test(outer.style)) return this.flush();
+        if (this.now) this.add(schema.node('lineBreak'), outer);
+        return;
+      case 'img':
+      case 'image':
+        return this.picture(e, outer);
+      case 'hr': {
+        this.flush();
+        const blank = classes.includes('blank');
+        this.out.push(
+          rawParagraph(blank ? {} : { inline: [schema.text('* * *')], text: '* * *', align: 'centre' }),
+        );
+        return;
+      }
+      case 'table':
+        this.flush();
+        return this.table(e, outer);
+    }
+    if (/pagebreak/.test(attribute(e, 'epub:type')) || attribute(e, 'role') === 'doc-pagebreak') return;
+    if (BLOCKS.has(tag) || this.isBlockByType(e)) return this.block(e, outer, classes, look);
+    this.anchor(e);
+    this.children(e.childNodes, { ...outer, marks: marksOf(e, outer, look, classes, this.linkOf(e)) });
+    // The number of a heading stands on a line of its own.
+    if (outer.heading && classes.includes('number')) this.add(schema.node('lineBreak'), outer);
+  }
+
+  private isBlockByType = (e: Element): boolean => e.tagName.includes('pagebreak');
+
+  private drop(what: string): void {
+    this.m.dropped[what] = (this.m.dropped[what] ?? 0) + 1;
+  }
+
+  private block(e: Element, outer: Context, classes: readonly string[], look: Look): void {
+    this.flush();
+    this.anchor(e);
+    if (look.breakBefore || classes.includes('page-break')) this.breakPending = true;
+    const c: Context = { ...outer, look: { ...inherited(outer.look), ...look } };
+    const tag = e.tagName;
+    const heading =
+      /^h([1-6])$/.exec(tag) ?? /^mso-?heading([1-6])$/i.exec(classes.find((x) => /heading/i.test(x)) ?? '');
+    if (heading) {
+      c.outline = Number(heading[1]);
+      c.heading = true;
+    }
+    if (tag === 'center') c.look = { ...c.look, align: 'centre' };
+    const align = attribute(e, 'align').toLowerCase();
+    if (align === 'center' || align === 'right')
+      c.look = { ...c.look, align: align === 'center' ? 'centre' : 'right' };
+    if (tag === 'blockquote') c.style = /verse|poe/i.test(classes.join(' ')) ? 'Verse' : 'Quotation';
+    if (tag === 'figcaption' || tag === 'caption') c.style = 'Caption';
+    if (tag === 'nav' || /(^|\s)toc(\s|$)/.test(attribute(e, 'epub:type'))) c.style = 'toc';
+    for (const name of classes) {
+      const known = STYLES.find(([test]) => test.test(name));
+      if (known) c.style = known[1];
+      if (name === 'passage') c.look = { ...c.look, align: classes.includes('right') ? 'right' : 'centre' };
+    }
+    if (tag === 'pre') {
+      c.pre = true;
+      c.style = 'Preformatted';
+      c.look = { ...c.look, monospace: true };
+    }
+    if (tag === 'ul' || tag === 'ol')
+      c.list = { level: outer.list ? outer.list.level + 1 : 0, ordered: tag === 'ol' };
+    if (tag === 'ul' && /toc/.test(c.style)) c.list = null;
+    this.opens ||= this.kindOf(e);
+    const language = attribute(e, 'lang') || attribute(e, 'xml:lang');
+    if (language && tag === 'html') this.m.language ||= language;
+    const indent = /^in(\d)$/.exec(classes.find((x) => /^in\d$/.test(x)) ?? '');
+    if (indent && c.style === 'Verse') this.begin(c).text = '    '.repeat(Number(indent[1]));
+    if (classes.includes('stanza') && this.out.at(-1)?.kind === 'paragraph')
+      this.out.push(rawParagraph({ style: c.style }));
+    const from = this.out.length;
+    this.children(tag === 'pre' ? trimmed(e.childNodes) : e.childNodes, c);
+    this.flush();
+    if (tag === 'li') this.asOneItem(from);
+    if (look.breakAfter) this.breakPending = true;
+  }
+
+  /** Only an item's first paragraph carries its mark. */
+  private asOneItem(from: number): void {
+    const [, ...more] = this.out.slice(from);
+    for (const p of more)
+      if (p.kind === 'paragraph' && p.list && p.list.level === (this.out[from] as RawParagraph).list?.level)
+        p.style ||= 'List continued';
+  }
+
+  private kindOf(e: Element): SectionKind | '' {
+    if (!/^(section|body|div|article|aside|nav)$/.test(e.tagName)) return '';
+    for (const type of attribute(e, 'epub:type').split(/\s+/)) {
+      const kind = KIND_BY_TYPE.get(type);
+      if (kind) return kind;
+      if (type === 'bodymatter' && e.tagName === 'section') return 'plain';
+    }
+    return '';
+  }
+
+  private picture(e: Element, c: Context): void {
+    const src = attribute(e, 'src') || attribute(e, 'href') || attribute(e, 'xlink:href');
+    const bytes = src ? this.places.picture(this.page, src) : null;
+    if (bytes === undefined) return this.shelf.linked();
+    const id = bytes ? this.shelf.add(bytes) : null;
+    if (!id) return;
+    if (this.now && this.now.text.trim() !== '') this.flush();
+    const p = this.begin(c);
+    p.inline = [];
+    p.text = '';
+    p.pictures.push({ id, alt: attribute(e, 'alt').replace(/\s+/g, ' ').trim() });
+    this.flush();
+  }
+
+  private table(e: Element, c: Context): void {
+    const rows: RawParagraph[][][] = [];
+    for (const tr of ownRows(e)) {
+      const cells = tr.childNodes.filter((n): n is Element => isElement(n) && /^t[dh]$/.test(n.tagName));
+      const row: RawParagraph[][] = [];
+      for (const cell of cells) {
+        const note = this.notes.bodies.get(cell);
+        if (note !== undefined) this.note(cell, note);
+        else row.push(this.read(cell.childNodes, { ...c, list: null, outline: 0 }).flatMap(paragraphsOf));
+      }
+      rows.push(row);
+    }
+    const filled = rows.filter((r) => r.length > 0);
+    // A table of one column is how some pages are laid out, not a table.
+    if (filled.every((r) => r.length === 1)) this.out.push(...filled.flat(2));
+    else if (filled.length > 0) this.out.push({ kind: 'table', rows: filled });
+  }
+
+  private note(e: Element, id: string): void {
+    const nodes = withoutBackLinks(e.childNodes);
+    const paragraphs = this.read(nodes, OUTSIDE).flatMap(paragraphsOf);
+    const begun = this.found.get(id);
+    if (begun) begun.push(...paragraphs);
+    else {
+      this.found.set(id, paragraphs);
+      this.m.notes.push({ id, paragraphs });
+    }
+  }
+}
+
+/** Rows of a table, without those of tables within it. */
+function* ownRows(table: Element): Generator<Element> {
+  for (const n of table.childNodes) {
+    if (!isElement(n)) continue;
+    if (n.tagName === 'tr') yield n;
+    else if (/^t(head|body|foot)$/.test(n.tagName)) yield* ownRows(n);
+  }
+}
+
+function trimmed(nodes: readonly ChildNode[]): ChildNode[] {
+  const last = nodes.at(-1);
+  if (last?.nodeName !== '#text') return [...nodes];
+  return [
+    ...nodes.slice(0, -1),
+    { ...(last as Tree.TextNode), value: (last as Tree.TextNode).value.replace(/\n$/, '') },
+  ];
+}

@@ -1,0 +1,2 @@
+export { decodeText } from './text';
+export { type Format, formatOf, readRaw } from './formats';
