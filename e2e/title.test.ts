@@ -437,6 +437,21 @@ describe('editions', () => {
     };
     expect(print.editions[0]).toMatchObject({ standard: 'x-4', paper: 'white-80' });
   });
+  it('gives the folios of the print edition that is chosen, or none', async () => {
+    const list = page.locator('tr[data-edition="ebook"]').getByLabel('Page list of the ebook');
+    expect(await list.textContent()).toContain('folios of the paperback');
+    await choose(list, 'no page list');
+    await saved(page);
+    const ebook = async (): Promise<unknown> =>
+      (
+        (await serverBook(id)).book as unknown as { editions: { form: string; pageList?: string | null }[] }
+      ).editions.find((e) => e.form === 'reflow')?.pageList;
+    expect(await ebook()).toBeNull();
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await expect.poll(() => list.textContent()).toContain('folios of the paperback');
+    await saved(page);
+    expect(await ebook()).toBe('paperback');
+  });
   it('makes an ebook that passes every check and opens in the epubjs library with the same contents', async () => {
     const bytes = await make('ebook');
     expect(checkEpub(new Uint8Array(bytes))).toEqual({ ok: true, value: [] });

@@ -1,5 +1,5 @@
 import { pictureInfo } from '@pagina/core/base';
-import type { Book, Edition } from '@pagina/core/book';
+import { isPrint, pagesOf, type Book, type Edition } from '@pagina/core/book';
 import { compose } from '@pagina/core/compose';
 import { INTERIOR_NAMES, trimOf } from '@pagina/core/design';
 import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
@@ -80,8 +80,8 @@ export async function build(path: string, options: Options): Promise<number> {
     for (const f of missingGlyphs(composition.missing).slice(0, 5)) process.stderr.write(`${f.message}\n`);
     return 0;
   }
-  const print = book.editions.find((e) => e.form === 'print');
-  const made = await makeEbook(book, edition.id, { pictures, print: print ? { edition: print.id } : null });
+  const pages = pagesOf(book, edition.id);
+  const made = await makeEbook(book, edition.id, { pictures, print: pages ? { edition: pages.id } : null });
   if (!made.ok) throw unusable(made.refusal);
   writeOutput(options.out, made.value.bytes);
   if (options.report)
@@ -94,7 +94,8 @@ export async function build(path: string, options: Options): Promise<number> {
 
 async function open(path: string): Promise<BookFile> {
   const bytes = readInput(path);
-  if (bytes[0] === 0x7b || /\.json$/i.test(path)) {
+  // A rich text file begins with a brace too, and a backslash after it.
+  if ((bytes[0] === 0x7b && bytes[1] !== 0x5c) || /\.json$/i.test(path)) {
     const read = readBookFile(bytes);
     if (!read.ok) throw unusable(read.refusal);
     return read.value;
@@ -138,7 +139,7 @@ function prepared(
   if (options.trim) {
     const trim = trimOf(options.trim);
     if (!trim) throw new Unusable(`"${options.trim}" is not a trim. Write it like 5.5x8.5in.`);
-    edition.trim = trim.name;
+    if (isPrint(edition)) edition.trim = trim.name;
   }
   if (options.interior) {
     const name = INTERIOR_NAMES.find((n) => n.toLowerCase() === options.interior?.toLowerCase());

@@ -30,6 +30,20 @@ describe('bin/pagina', () => {
     expect(told.sections.find((s) => s.kind === 'chapter')).toMatchObject({ title: 'The Carts', depth: 1 });
     expect(told.wordsOut + Object.values(told.setAside).reduce((a, b) => a + b, 0)).toBe(told.wordsIn);
   });
+  it('builds from rich text, which begins with a brace as a book file does', () => {
+    writeFileSync(at('book.rtf'), String.raw`{\rtf1\ansi {\b Chapter One}\par The boat came in.\par}`);
+    const r = pagina(
+      'build',
+      at('book.rtf'),
+      '--edition',
+      'reflow',
+      '--title',
+      'Boats',
+      '--out',
+      at('boats.epub'),
+    );
+    expect([r.code, r.err]).toEqual([0, '']);
+  });
   it('builds print and reflow, which pass its own check', () => {
     expect(
       pagina(

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Node } from 'prosemirror-model';
 import { checkBook, checkFileAgreement, type FileFacts } from '../src/check';
-import { schema, type Book, type Section } from '../src/book';
+import { schema, type Book, type Edition, type Section } from '../src/book';
 import { recordSchema } from '../src/record';
 import { book, prose, section, threeChapters } from './fixtures/books';
 
@@ -133,7 +133,7 @@ describe('a made file', () => {
     isbn: '9783161484100',
     name: 'the-causeway-ebook.epub',
   };
-  const of = (facts: Partial<FileFacts>, edition = ebook): string[] =>
+  const of = (facts: Partial<FileFacts>, edition: Edition = ebook): string[] =>
     checkFileAgreement(b, edition, { ...right, ...facts }).map((f) => f.rule);
   it('agrees with the record', () => {
     expect(of({})).toEqual([]);

@@ -15,7 +15,7 @@ import {
   GLYPH,
   type Composition,
 } from '../src/compose';
-import { schema, type Book } from '../src/book';
+import { printOf, schema, type Book } from '../src/book';
 import { measureOf, rowsOf } from '../src/design';
 import { typeSource } from '@pagina/make';
 import { openNovel } from '../../bench/open-novel';
@@ -337,7 +337,7 @@ it('random books never fail, overfill a page or lose a word', async () => {
       async (blocks, trim) => {
         const content = schema.node('doc', null, blocks);
         const b = book([{ ...section('a', 'chapter', []), content }]);
-        b.editions[0]!.trim = trim;
+        printOf(b, 'paperback')!.trim = trim;
         const c = await set(b);
         // Characters that no face has are shown as boxes, under their own names.
         const shown = linesOf(c).join('').replace(/\s/g, '').replace(/ﬃ/g, 'ﬃ');

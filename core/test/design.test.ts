@@ -28,7 +28,14 @@ import {
 } from '../src/design';
 import { unzipSync } from 'fflate';
 import { Fragment } from 'prosemirror-model';
-import { editionSchema, FIGURE_PLACES, newBook, schema, type Book, type Edition } from '../src/book';
+import {
+  printEditionSchema,
+  FIGURE_PLACES,
+  newBook,
+  schema,
+  type Book,
+  type PrintEdition,
+} from '../src/book';
 import { checkBook, checkEpub } from '../src/check';
 import { writeEpub } from '../src/epub';
 import { png } from './fixtures/manuscript';
@@ -155,12 +162,14 @@ describe('printing on demand', () => {
   });
   it('costs a fixed sum a copy and so much a page, and is not done for too few or too many', () => {
     const novel = trim('5.5 × 8.5 in');
-    expect(printingCost(300, novel, false)).toBe(78 + 315);
-    expect(printingCost(300, trim('7 × 10 in'), false)!).toBeGreaterThan(printingCost(300, novel, false)!);
-    expect(printingCost(300, novel, true)!).toBeGreaterThan(printingCost(300, novel, false)! * 3);
+    expect(printingCost(300, novel, false)).toEqual({ minor: 78 + 315, currency: 'GBP' });
+    expect(printingCost(300, trim('7 × 10 in'), false)!.minor).toBeGreaterThan(
+      printingCost(300, novel, false)!.minor,
+    );
+    expect(printingCost(300, novel, true)!.minor).toBeGreaterThan(printingCost(300, novel, false)!.minor * 3);
     expect([printingCost(10, novel, false), printingCost(2000, novel, false)]).toEqual([null, null]);
     // A shop that keeps four tenths leaves 600 of 1000.
-    expect(lowestListPrice(600)).toBe(1000);
+    expect(lowestListPrice({ minor: 600, currency: 'GBP' })).toEqual({ minor: 1000, currency: 'GBP' });
   });
 });
 
@@ -168,11 +177,11 @@ let source: TypeSource;
 beforeAll(async () => {
   source = await typeSource();
 });
-const inDesign = (b: Book, fields: Partial<Edition>): Book => ({
+const inDesign = (b: Book, fields: Partial<PrintEdition>): Book => ({
   ...b,
-  editions: [editionSchema.parse({ id: 'print', name: 'Paperback', form: 'print', ...fields })],
+  editions: [printEditionSchema.parse({ id: 'print', name: 'Paperback', form: 'print', ...fields })],
 });
-async function set(b: Book, fields: Partial<Edition>): Promise<Composition> {
+async function set(b: Book, fields: Partial<PrintEdition>): Promise<Composition> {
   const r = await compose(inDesign(b, fields), 'print', source);
   if (!r.ok) throw new Error(r.refusal.message);
   return r.value;

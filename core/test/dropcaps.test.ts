@@ -12,7 +12,7 @@ import {
   TEXT_HEAD,
   type Composition,
 } from '../src/compose';
-import { editionSchema } from '../src/book';
+import { printEditionSchema } from '../src/book';
 import { FAMILY_NAMES } from '../src/design';
 import type { Face } from '../src/type';
 import { book, prose, section } from './fixtures/books';
@@ -37,7 +37,7 @@ async function opening(
 ): Promise<{ c: Composition; runs: Run[] }> {
   const b = book([section('a', 'chapter', [text, prose(200, 2)], { title: '', numbered: false })]);
   const set = { 'text.family': family, 'opening.words': 'drop-capital', 'opening.dropLines': lines };
-  const edition = editionSchema.parse({
+  const edition = printEditionSchema.parse({
     id: 'print',
     name: 'Paperback',
     form: 'print',

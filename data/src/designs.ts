@@ -2,11 +2,11 @@
 import { randomUUID } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
 import type * as z from 'zod';
-import { editionSchema } from '@pagina/core/book';
+import { printEditionSchema } from '@pagina/core/book';
 import { designs } from './schema';
 import type { Store } from './open';
 
-export const keptDesignSchema = editionSchema.pick({ interior: true, design: true, trim: true });
+export const keptDesignSchema = printEditionSchema.pick({ interior: true, design: true, trim: true });
 export type KeptChoice = z.infer<typeof keptDesignSchema>;
 export interface KeptDesign extends KeptChoice {
   id: string;

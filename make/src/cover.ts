@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { deflateSync } from 'node:zlib';
 import { done, type Finding, type Outcome } from '@pagina/core/base';
-import type { Book, Edition } from '@pagina/core/book';
+import { printOf, type Book, type Edition } from '@pagina/core/book';
 import { coverFront, coverSheet, coverTemplateOf, drawingSvg, type CoverSource } from '@pagina/core/cover';
 import { drawingFile, type Colour, type Drawing, type PdfPicture } from '@pagina/core/pdf';
 import { authorsLine } from '@pagina/core/record';
@@ -27,7 +27,7 @@ export async function makeCover(
   const made = await (empty ? coverTemplateOf : coverSheet)(book, editionId, pages, source);
   if (!made.ok) return made;
   const { drawing, findings } = made.value;
-  const edition = book.editions.find((e) => e.id === editionId);
+  const edition = printOf(book, editionId);
   const bytes = await drawingFile(
     drawing,
     {

@@ -1,6 +1,6 @@
 /** Makes the printer's PDF of an edition: composition, pictures, file. */
 import { done, refused, type Outcome } from '@pagina/core/base';
-import type { Book, Edition } from '@pagina/core/book';
+import { printOf, type Book, type Edition } from '@pagina/core/book';
 import { compose, sheetPictures, type ComposeCache, type Composition } from '@pagina/core/compose';
 import type { PdfPicture } from '@pagina/core/pdf';
 import { fronted } from './front';
@@ -29,7 +29,7 @@ export async function makePrint(
   editionId: string,
   { pictures, modified = '', cache, progress, screen = false }: MakeOptions & { screen?: boolean },
 ): Promise<Outcome<PrintMade>> {
-  const edition = book.editions.find((e) => e.id === editionId);
+  const edition = printOf(book, editionId);
   const clock = stopwatch();
   // Writes the first pages while the others are set.
   const file = openPdfFile(

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { checkPdf, checkFileAgreement, pdfFacts, pdfSubject } from '@pagina/core/check';
-import { schema, type Book } from '@pagina/core/book';
+import { printOf, schema, type Book } from '@pagina/core/book';
 import { sheetLines } from '@pagina/core/compose';
 import { INTERIOR_NAMES } from '@pagina/core/design';
 import { makePrint, readBookFile, writeBookFile, type PrintMade } from '../src';
@@ -172,7 +172,7 @@ describe('the printer’s PDF', () => {
   });
   it.each(['5 × 8 in', '5.5 × 8.5 in', '6 × 9 in'])('has the trim %s', async (trim) => {
     const b = threeChapters();
-    b.editions[0]!.trim = trim;
+    printOf(b, 'paperback')!.trim = trim;
     const { path } = await make(b, 'trim.pdf');
     const [w, h] = trim
       .replace(' in', '')

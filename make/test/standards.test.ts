@@ -8,7 +8,7 @@ import { getDocument, type PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.
 import { PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
 import type { PDFDict } from 'pdf-lib';
 import sharp from 'sharp';
-import { schema, type Book, type Edition } from '@pagina/core/book';
+import { schema, type Book, type PrintEdition } from '@pagina/core/book';
 import { checkPdf } from '@pagina/core/check';
 import { makePrint } from '../src';
 import { book, everyBlock, prose, section } from '../../core/test/fixtures/books';
@@ -33,7 +33,7 @@ const rope = {
 };
 const picture = (id: string, width: number, height: number) =>
   ({ id, name: id, type: 'image/png', width, height }) as const;
-function whole(fields: Partial<Edition> = {}): Book {
+function whole(fields: Partial<PrintEdition> = {}): Book {
   const b = book([section('t', 'title-page', []), section('toc', 'contents', []), everyBlock(), rope], {
     pictures: [picture('p1', 900, 500), picture('front', 600, 900)],
   });
@@ -43,7 +43,10 @@ function whole(fields: Partial<Edition> = {}): Book {
     editions: b.editions.map((e) => (e.form === 'print' ? { ...e, ...fields } : e)),
   };
 }
-async function make(fields: Partial<Edition>, screen = false): Promise<{ bytes: Uint8Array; path: string }> {
+async function make(
+  fields: Partial<PrintEdition>,
+  screen = false,
+): Promise<{ bytes: Uint8Array; path: string }> {
   const made = await makePrint(whole(fields), 'paperback', {
     pictures: (id) => (id === 'p1' ? png(900, 500) : png(600, 900)),
     screen,

@@ -1,7 +1,7 @@
 /** Does one task and ends. Memory is limited by the parent; a crash here is a failed job, not a dead runner. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { bookFromJson, bookToJson, makingOf, type Book, type Edition } from '@pagina/core/book';
+import { bookFromJson, bookToJson, makingOf, pagesOf, type Book, type Edition } from '@pagina/core/book';
 import {
   checkEpub,
   checkFileAgreement,
@@ -79,13 +79,13 @@ async function make({
   if (sheet)
     return makeSheet(book, edition, { pictures: bytesOf, modified, empty: form === 'template' }, out);
   const findings: Finding[] = [];
-  let pages = 0;
+  let count = 0;
   if (edition.form === 'print') {
     const made = await makePrint(book, edition.id, { pictures: bytesOf, modified, progress, screen });
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     progress('Checking the file', 0);
     const { bytes, composition } = made.value;
-    pages = composition.report.pages;
+    count = composition.report.pages;
     writeFileSync(out, bytes);
     const [checked, subject] = [screen ? null : await checkPdf(bytes), await pdfSubject(bytes)];
     if (checked?.ok) findings.push(...checked.value);
@@ -99,12 +99,12 @@ async function make({
         place: m.place,
       });
   } else {
-    const print = book.editions.find((e) => e.form === 'print');
+    const pages = pagesOf(book, edition.id);
     const shop = outletNamed(outlet);
     const made = await makeEbook(book, edition.id, {
       pictures: bytesOf,
       modified,
-      print: print ? { edition: print.id } : null,
+      print: pages ? { edition: pages.id } : null,
       bookAddress: shop ? (isbn) => bookAddressAt(shop, isbn, affiliate) : undefined,
       progress,
     });
@@ -115,7 +115,7 @@ async function make({
     if (checked.ok) findings.push(...checked.value);
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, epubFacts(subject.value, name)));
   }
-  return { type: 'made', pages, findings: bySeverity(findings) };
+  return { type: 'made', pages: count, findings: bySeverity(findings) };
 }
 
 /** The cover's sheet: the book is set first, for its pages make the spine. */

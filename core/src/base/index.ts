@@ -9,3 +9,4 @@ export * from './numbered';
 export * from './picture';
 export * from './manuscripts';
 export * from './hash';
+export * from './money';

@@ -9,16 +9,10 @@ import { Mapping, ReplaceStep, Step } from 'prosemirror-transform';
 import * as z from 'zod';
 import { done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
-import {
-  editionSchema,
-  pictureSchema,
-  sectionFromJson,
-  sectionToJson,
-  type Book,
-  type Section,
-} from './model';
+import { pictureSchema, sectionFromJson, sectionToJson, type Book, type Section } from './model';
 import { numberingSchema } from './numbering';
 import { coverSchema } from './cover';
+import { editionFields, editionsSchema, editionWith, type EditionFields } from './edition';
 import { SECTION_KINDS, type SectionKind } from './kinds';
 import { schema } from './schema';
 
@@ -64,9 +58,9 @@ const single = [
   z.object({
     type: z.literal('set-edition'),
     id: z.string(),
-    fields: someOf(editionSchema.omit({ id: true })),
+    fields: someOf(editionFields) as z.ZodType<EditionFields>,
   }),
-  z.object({ type: z.literal('set-editions'), editions: z.array(editionSchema) }),
+  z.object({ type: z.literal('set-editions'), editions: editionsSchema }),
   z.object({ type: z.literal('set-cover'), fields: someOf(coverSchema) }),
   z.object({ type: z.literal('set-words'), words: z.array(z.string()) }),
   z.object({ type: z.literal('add-pictures'), pictures: z.array(pictureSchema) }),
@@ -158,7 +152,10 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
     case 'set-edition': {
       const edition = book.editions.find((e) => e.id === change.id);
       if (!edition) return refused('change/edition', 'That edition no longer exists.');
-      const editions = book.editions.map((e) => (e === edition ? { ...e, ...change.fields } : e));
+      const changed = editionWith(edition, change.fields);
+      if (!changed)
+        return refused('change/edition', `The ${edition.name.toLowerCase()} doesn’t have that setting.`);
+      const editions = book.editions.map((e) => (e === edition ? changed : e));
       return done({
         book: { ...book, editions },
         inverse: { type: 'set-edition', id: change.id, fields: pickOld(edition, change.fields) },

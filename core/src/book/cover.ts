@@ -1,5 +1,6 @@
 /** What the author chooses of the cover. One cover serves all editions: each sets it on its own sheet. */
 import * as z from 'zod';
+import { moneySchema } from '../base';
 
 /**
  * How the front is put together: `bare` is the picture alone, which carries its own words; `open` sets words straight on
@@ -40,11 +41,8 @@ export const coverSchema = z.object({
   portrait: z.string().nullable().default(null),
   device: z.string().nullable().default(null),
   barcode: z.boolean().default(true),
-  /** Printed price beside the barcode, in minor units. */
-  price: z
-    .object({ minor: z.number().int().nonnegative(), currency: z.string().length(3) })
-    .nullable()
-    .default(null),
+  /** Printed price beside the barcode. */
+  price: moneySchema.nullable().default(null),
 });
 export type CoverPlan = z.infer<typeof coverSchema>;
 

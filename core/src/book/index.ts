@@ -1,5 +1,6 @@
 export * from './schema';
 export * from './kinds';
+export * from './edition';
 export * from './model';
 export * from './ids';
 export * from './changes';

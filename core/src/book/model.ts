@@ -4,6 +4,7 @@ import * as z from 'zod';
 import { done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
 import { coverSchema, type CoverPlan } from './cover';
+import { defaultEditions, editionsSchema, type Edition } from './edition';
 import { kindRule, SECTION_KINDS, type SectionKind } from './kinds';
 import { numberingSchema } from './numbering';
 import { schema } from './schema';
@@ -30,39 +31,6 @@ const sectionFields = {
 };
 const sectionJson = z.object({ ...sectionFields, content: z.unknown() });
 
-export const editionSchema = z.object({
-  id: z.string().min(1),
-  name: z.string(),
-  form: z.enum(['print', 'reflow']),
-  isbn: z.string().default(''),
-  /** Name of a listed trim; only for print. */
-  trim: z.string().default('5.5 × 8.5 in'),
-  interior: z.string().default('Harrow'),
-  /** The standard that the printer's PDF claims. */
-  standard: z.enum(['x-1a', 'x-4', 'plain']).default('x-1a'),
-  /** The paper of a print edition, by its id in the printer's list. */
-  paper: z.string().default('cream-80'),
-  /** What departs from the interior: parts taken from another, and single settings by their path. */
-  design: z
-    .object({
-      from: z.record(z.string(), z.string()).default({}),
-      set: z.record(z.string(), z.unknown()).default({}),
-    })
-    .default({ from: {}, set: {} }),
-  /** The contents page and the navigation of this edition. */
-  contents: z
-    .object({
-      /** '' for the language's own word. */
-      heading: z.string().default(''),
-      /** Levels listed, 1 to 3; null for every section and no subheads. */
-      levels: z.number().int().min(1).max(3).nullable().default(null),
-    })
-    .default({ heading: '', levels: null }),
-  /** A last date in ISO form that files of this edition carry. */
-  date: z.string().default(''),
-});
-export type Edition = z.infer<typeof editionSchema>;
-
 export const pictureSchema = z.object({
   id: z.string().min(1),
   name: z.string().default(''),
@@ -85,7 +53,7 @@ const bookJson = z.object({
   record: recordSchema,
   numbering: numberingSchema.default(numberingSchema.parse({})),
   sections: z.array(sectionJson),
-  editions: z.array(editionSchema),
+  editions: editionsSchema,
   pictures: z.array(pictureSchema).default([]),
   cover: coverSchema.default(coverSchema.parse({})),
   /** Words that are right in this book, whatever a dictionary says. */
@@ -105,11 +73,6 @@ export interface Book {
   cover: CoverPlan;
   words: readonly string[];
 }
-
-export const defaultEditions = (): Edition[] => [
-  editionSchema.parse({ id: 'paperback', name: 'Paperback', form: 'print' }),
-  editionSchema.parse({ id: 'ebook', name: 'Ebook', form: 'reflow' }),
-];
 
 /** A book of these sections, with the usual editions and numbers. */
 export const newBook = (

@@ -3,7 +3,7 @@
  * and folios, contents with the labels they point to, until nothing moves any more.
  */
 import { refused, done, unsetShare, type Outcome } from '../base';
-import { kindRule, sectionsOf, type Book, type Edition, type Section } from '../book';
+import { kindRule, printOf, sectionsOf, type Book, type PrintEdition, type Section } from '../book';
 import { interiorOf, measureOf, numberingWith, rowsOf, trimOf } from '../design';
 import {
   contentsOf,
@@ -72,8 +72,8 @@ export async function compose(
   source: TypeSource,
   options: ComposeOptions = {},
 ): Promise<Outcome<Composition>> {
-  const edition = book.editions.find((e) => e.id === editionId);
-  if (!edition) return refused('compose/edition', `There is no edition “${editionId}” in this book.`);
+  const edition = printOf(book, editionId);
+  if (!edition) return refused('compose/edition', `There is no print edition “${editionId}” in this book.`);
   const trim = trimOf(edition.trim);
   if (!trim) return refused('compose/trim', `“${edition.trim}” is not a trim. Write it like 5.5 x 8.5 in.`);
   const sections = sectionsOf(book, edition.id);
@@ -129,7 +129,7 @@ class Job {
 
   constructor(
     private readonly book: Book,
-    private readonly edition: Edition,
+    private readonly edition: PrintEdition,
     private readonly sections: readonly Section[],
     private readonly s: Setter,
     private readonly cache: ComposeCache,

@@ -2,7 +2,7 @@
  * The barcode of an ISBN: EAN-13 (ISO/IEC 15420) at full size, a module 0.33 mm wide, with the light margins that readers
  * need (11 modules before, 7 after), and the printed price as a five-digit add-on.
  */
-import { inches, mm, type Mp } from '../base';
+import { inches, mm, type Money, type Mp } from '../base';
 import { bareIsbn, isbnFault } from '../record';
 import type { Box } from '../pdf';
 import type { Pen } from './pen';
@@ -19,7 +19,7 @@ const MOST = 9_998;
 /** "90000": no price is told. */
 const NO_PRICE = '90000';
 
-export function priceAddOn(price: { minor: number; currency: string } | null): string | null {
+export function priceAddOn(price: Money | null): string | null {
   if (!price) return null;
   const digit = CURRENCIES[price.currency];
   return digit !== undefined && price.minor <= MOST ? digit + String(price.minor).padStart(4, '0') : NO_PRICE;
@@ -33,12 +33,7 @@ interface Bars {
 }
 
 /** Draws bars and digits on white within `box`; false where the ISBN is none. */
-export async function drawBarcode(
-  pen: Pen,
-  isbn: string,
-  price: { minor: number; currency: string } | null,
-  box: Box,
-): Promise<boolean> {
+export async function drawBarcode(pen: Pen, isbn: string, price: Money | null, box: Box): Promise<boolean> {
   pen.part('barcode', box);
   pen.fill(box, WHITE);
   if (isbnFault(isbn)) return false;

@@ -1,8 +1,8 @@
 /** A cover as drawings: the printer's sheet, and the front alone for an ebook. */
 import { done, refused, type Finding, type Outcome } from '../base';
-import { spineTurn, type Book, type Edition, type Picture } from '../book';
+import { spineTurn, type Book, type Picture, printOf, type Edition, type PrintEdition } from '../book';
 import { ComposeCache, Setter, type TypeSource } from '../compose';
-import { FAMILY_NAMES, interiorOf, trimOf } from '../design';
+import { FAMILY_NAMES, interiorOf, trimOf, type Trim } from '../design';
 import type { Box, Drawing } from '../pdf';
 import { authorsLine, isbnFault } from '../record';
 import { FEWEST_PAGES, MOST_PAGES, paperOf } from '../trade';
@@ -35,9 +35,13 @@ const wordsOf = ({ record }: Book) => ({
   author: authorsLine(record),
 });
 
-async function penFor(book: Book, edition: Edition, source: CoverSource): Promise<Pen> {
-  const trim = trimOf(edition.trim) ?? { name: '', width: 360_000, height: 576_000 };
-  const interior = interiorOf(edition, trim);
+async function penFor(
+  book: Book,
+  edition: Edition,
+  sheet: Pick<Trim, 'width' | 'height'>,
+  source: CoverSource,
+): Promise<Pen> {
+  const interior = interiorOf(edition, { name: '', ...sheet });
   const cache = source.cache ?? new ComposeCache();
   const { cover, record } = book;
   const setter = new Setter(
@@ -59,13 +63,13 @@ function sheetOf(
   book: Book,
   editionId: string,
   pages: number,
-): Outcome<{ edition: Edition; geometry: CoverGeometry }> {
-  const edition = book.editions.find((e) => e.id === editionId && e.form === 'print');
+): Outcome<{ edition: PrintEdition; trim: Trim; geometry: CoverGeometry }> {
+  const edition = printOf(book, editionId);
   if (!edition) return refused('cover/edition', 'Only a print edition has a cover sheet.');
   const trim = trimOf(edition.trim);
   if (!trim) return refused('cover/trim', `“${edition.trim}” is not a trim. Write it like 5.5 x 8.5 in.`);
   if (pages < 1) return refused('cover/pages', 'The edition has no pages yet, so its spine has no width.');
-  return done({ edition, geometry: coverGeometry(trim, pages, paperOf(edition.paper)) });
+  return done({ edition, trim, geometry: coverGeometry(trim, pages, paperOf(edition.paper)) });
 }
 
 /**
@@ -79,8 +83,8 @@ export async function coverSheet(
 ): Promise<Outcome<CoverSheet>> {
   const found = sheetOf(book, editionId, pages);
   if (!found.ok) return found;
-  const { edition, geometry } = found.value;
-  const pen = await penFor(book, edition, source);
+  const { edition, trim, geometry } = found.value;
+  const pen = await penFor(book, edition, trim, source);
   const { cover: plan, record } = book;
   const front = pictureOf(book, record.cover);
   const sheet = { x: 0, y: 0, width: geometry.width, height: geometry.height };
@@ -209,8 +213,8 @@ export async function coverTemplateOf(
 ): Promise<Outcome<{ drawing: Drawing; findings: readonly Finding[] }>> {
   const found = sheetOf(book, editionId, pages);
   if (!found.ok) return found;
-  const { edition, geometry } = found.value;
-  const pen = await penFor({ ...book, cover: { ...book.cover, family: null } }, edition, source);
+  const { edition, trim, geometry } = found.value;
+  const pen = await penFor({ ...book, cover: { ...book.cover, family: null } }, edition, trim, source);
   return done({ drawing: coverTemplate(pen, geometry, book.record.title, pages), findings: [] });
 }
 
@@ -221,7 +225,7 @@ export async function coverFront(
   source: CoverSource,
   shape = { width: 360_000, height: 576_000 },
 ): Promise<Drawing> {
-  const pen = await penFor(book, edition, source);
+  const pen = await penFor(book, edition, shape, source);
   // As an ebook shows it: nothing bleeds.
   const box = { x: 0, y: 0, ...shape };
   pen.fill(box, book.cover.ground);

@@ -2,13 +2,21 @@
 import { escapeXml } from '../base';
 import type { ContentsEntry, Heading, IndexEntry, IndexTerm } from '../order';
 
+/** A line of the contents, with the place it leads to. */
+export interface NavEntry {
+  label: string;
+  href: string;
+  /** 0 for the outermost. */
+  depth: number;
+}
+
 interface Branch {
-  entry: ContentsEntry;
+  entry: NavEntry;
   children: Branch[];
 }
 
 /** Entries under those they stand in; one that is deeper than its forerunner allows hangs on that one. */
-function branches(entries: readonly ContentsEntry[]): Branch[] {
+function branches(entries: readonly NavEntry[]): Branch[] {
   const roots: Branch[] = [];
   const open: Branch[] = [];
   for (const entry of entries) {
@@ -21,29 +29,31 @@ function branches(entries: readonly ContentsEntry[]): Branch[] {
 }
 
 /** Levels that the list really has. */
-export function depthOfContents(entries: readonly ContentsEntry[]): number {
+export function depthOfContents(entries: readonly NavEntry[]): number {
   const deep = (b: Branch): number => 1 + Math.max(0, ...b.children.map(deep));
   return Math.max(1, ...branches(entries).map(deep));
 }
 
 /** "Chapter One: The Boat", "The Boat", "Chapter One": what the printed contents says, with the number before it. */
-const label = (h: Heading): string => escapeXml(h.number && h.title ? `${h.number}: ${h.title}` : h.label);
+const labelOf = (h: Heading): string => (h.number && h.title ? `${h.number}: ${h.title}` : h.label);
 
-/** The ordered list of the navigation document. */
-export function contentsList(
+export const navEntries = (
   entries: readonly ContentsEntry[],
   hrefOf: (e: ContentsEntry) => string,
-): string {
+): NavEntry[] => entries.map((e) => ({ label: labelOf(e.heading), href: hrefOf(e), depth: e.depth }));
+
+/** Nested ordered lists of links. */
+export function navList(entries: readonly NavEntry[]): string {
   const list = (level: readonly Branch[]): string =>
-    `<ol>\n${level.map((b) => `<li><a href="${hrefOf(b.entry)}">${label(b.entry.heading)}</a>${b.children.length ? `\n${list(b.children)}` : ''}</li>`).join('\n')}\n</ol>`;
+    `<ol>\n${level.map((b) => `<li><a href="${b.entry.href}">${escapeXml(b.entry.label)}</a>${b.children.length ? `\n${list(b.children)}` : ''}</li>`).join('\n')}\n</ol>`;
   return list(branches(entries));
 }
 
 /** The points of an NCX's map, numbered in reading order. */
-export function navPoints(entries: readonly ContentsEntry[], hrefOf: (e: ContentsEntry) => string): string {
+export function navPoints(entries: readonly NavEntry[]): string {
   let n = 0;
   const point = (b: Branch): string =>
-    `<navPoint id="n${++n}"><navLabel><text>${label(b.entry.heading)}</text></navLabel><content src="${hrefOf(b.entry)}"/>${b.children.map(point).join('')}</navPoint>`;
+    `<navPoint id="n${++n}"><navLabel><text>${escapeXml(b.entry.label)}</text></navLabel><content src="${b.entry.href}"/>${b.children.map(point).join('')}</navPoint>`;
   return branches(entries).map(point).join('\n');
 }
 

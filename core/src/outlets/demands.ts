@@ -1,5 +1,5 @@
 /** What an outlet asks for, and whether a title satisfies it before anything is sent. */
-import type { Finding } from '../base';
+import { moneyString, type Finding, type Money } from '../base';
 import type { Book, Edition } from '../book';
 import { authorsLine, bareIsbn, isbnFault } from '../record';
 import { linksToShops, type Account } from './links';
@@ -53,14 +53,7 @@ export function demandsOf(
       `${record.description.length} characters`,
       `It has ${record.description.length} characters and needs ${outlet.least.description}.`,
     ),
-    demand(
-      'Price',
-      (record.price?.minor ?? 0) >= outlet.least.price,
-      record.price ? `${(record.price.minor / 100).toFixed(2)} ${record.price.currency}` : '',
-      record.price
-        ? `It is below ${(outlet.least.price / 100).toFixed(2)}.`
-        : 'Give the ebook a list price in the record.',
-    ),
+    priceDemand(outlet, record.price, demand),
     demand(
       'Cover',
       record.cover !== null || book.cover.front !== null,
@@ -97,3 +90,20 @@ export function demandsOf(
 }
 export const isReady = (demands: readonly Demand[]): boolean =>
   demands.every((d) => d.standing !== 'not met');
+
+/** A list price in a currency in which the outlet sells, and not below its least. */
+function priceDemand(
+  outlet: Outlet,
+  price: Money | null,
+  demand: (name: string, met: boolean, yes: string, no: string) => Demand,
+): Demand {
+  if (!price) return demand('Price', false, '', 'Give the ebook a list price in the record.');
+  const least = outlet.least.prices.find((p) => p.currency === price.currency);
+  const sold = outlet.least.prices.map((p) => p.currency).join(', ');
+  return demand(
+    'Price',
+    least !== undefined && price.minor >= least.minor,
+    moneyString(price),
+    least ? `It is below ${moneyString(least)}.` : `${outlet.name} sells in ${sold} only.`,
+  );
+}

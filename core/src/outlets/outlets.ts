@@ -1,9 +1,16 @@
 /** The outlets that the product knows. All are invented, and answered by a stand-in. */
+import type { Money } from '../base';
+
 export interface Outlet {
   id: string;
   name: string;
   words: string;
-  least: { description: number; /** Minor units. */ price: number };
+  least: {
+    /** Characters. */
+    description: number;
+    /** By currency: it sells in these and no others. */
+    prices: readonly Money[];
+  };
   /** Where the outlet sells a book: `{isbn}` stands for its thirteen digits. */
   bookAddress: string;
   /** What is added to an address for one who leads readers there: `{code}` stands for their code. Null where none is taken. */
@@ -15,7 +22,10 @@ export const OUTLETS: readonly Outlet[] = [
     id: 'lanternquay',
     name: 'Lanternquay',
     words: 'An ebook shop. It looks at every book for two days before it sells it.',
-    least: { description: 50, price: 99 },
+    least: {
+      description: 50,
+      prices: ['GBP', 'USD', 'EUR', 'CAD', 'AUD'].map((currency) => ({ minor: 99, currency })),
+    },
     bookAddress: 'https://lanternquay.example/isbn/{isbn}',
     affiliate: '?by={code}',
   },

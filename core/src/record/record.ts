@@ -1,5 +1,6 @@
 /** The bibliographic record of a title: typed once, used on the title page, in every file and in every shop. */
 import * as z from 'zod';
+import { moneySchema } from '../base';
 import { CLAUSES } from './clauses';
 
 export const ROLES = ['author', 'editor', 'translator', 'illustrator', 'foreword'] as const;
@@ -40,11 +41,8 @@ export const recordSchema = z.object({
   language: z.string().default('en'),
   description: z.string().default(''),
   keywords: z.array(z.string()).default([]),
-  /** List price of the ebook in minor units of the currency, so that money is never a fraction. */
-  price: z
-    .object({ minor: z.number().int().nonnegative(), currency: z.string().length(3) })
-    .nullable()
-    .default(null),
+  /** List price of the ebook. */
+  price: moneySchema.nullable().default(null),
   /** Id of the cover picture among the book's pictures. */
   cover: z.string().nullable().default(null),
 });

@@ -2,7 +2,7 @@
  * Printing on demand: papers, the spine they make, and what a copy costs. The papers' calipers are common practice, from
  * memory; the price list is that of *Quayhead*, a printer that does not exist and stands in for one.
  */
-import { inches, mm, type Mp } from '../base';
+import { inches, mm, type Mp, type Money } from '../base';
 import type { Trim } from '../design';
 
 export interface Paper {
@@ -29,25 +29,28 @@ const LIST = {
   large: { copy: 86, page: 1_320 },
   colourPage: 4_800,
 } as const;
-export const CURRENCY = 'GBP';
+const pence = (minor: number): Money => ({ minor, currency: 'GBP' });
 /** Trims no larger than this are priced as small ones. */
 const SMALL = { width: inches(6.14), height: inches(9.21) };
 /** A printer binds no fewer and no more pages (common practice). */
 export const FEWEST_PAGES = 24;
 export const MOST_PAGES = 828;
 
-/** What a copy costs in pence; null where the list has no price because the printer does not bind so many or so few pages. */
+/** What a copy costs; null where the list has no price because the printer does not bind so many or so few pages. */
 export function printingCost(
   pages: number,
   trim: Pick<Trim, 'width' | 'height'>,
   colour: boolean,
-): number | null {
+): Money | null {
   if (pages < FEWEST_PAGES || pages > MOST_PAGES) return null;
   const size = trim.width <= SMALL.width && trim.height <= SMALL.height ? LIST.small : LIST.large;
-  return size.copy + Math.ceil((pages * (colour ? LIST.colourPage : size.page)) / 1000);
+  return pence(size.copy + Math.ceil((pages * (colour ? LIST.colourPage : size.page)) / 1000));
 }
 
 /** Share of the list price that a shop keeps (common practice for books sold on). */
 const SHOP_KEEPS = 0.4;
-/** The list price in pence below which the author gets nothing: what the shop leaves must pay the printing. */
-export const lowestListPrice = (cost: number): number => Math.ceil(cost / (1 - SHOP_KEEPS));
+/** The list price below which the author gets nothing: what the shop leaves must pay the printing. */
+export const lowestListPrice = (cost: Money): Money => ({
+  ...cost,
+  minor: Math.ceil(cost.minor / (1 - SHOP_KEEPS)),
+});

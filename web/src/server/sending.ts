@@ -1,4 +1,5 @@
-/** Begins to send a title's ebook to an outlet, when all that the outlet asks for is met. */
+/** Begins to send an edition of a title to an outlet, when all that the outlet asks for is met. */
+import { editionOf, isReflow } from '@pagina/core/book';
 import { demandsOf, fileFor, isReady, outletNamed } from '@pagina/core/outlets';
 import { accountsOf, enqueue, jobsOf, openListing, productsOf, readTitle, type Store } from '@pagina/data';
 import { Unanswerable } from './answer';
@@ -8,12 +9,14 @@ export async function sendTo(
   s: Store,
   title: string,
   outletId: string,
+  editionId: string,
 ): Promise<{ listing: string; job: string | null }> {
   const outlet = outletNamed(outletId);
   if (!outlet) throw new Unanswerable('Pagina does not know that outlet.');
   const loaded = await readTitle(s, title);
-  const edition = loaded?.book.editions.find((e) => e.form === 'reflow');
-  if (!loaded || !edition) throw new Unanswerable('The title has no ebook edition.', 404);
+  const edition = loaded && editionOf(loaded.book, editionId);
+  if (!loaded || !edition || !isReflow(edition))
+    throw new Unanswerable('The title no longer has that ebook.', 404);
   const file = fileFor(loaded.book, edition.id, outlet.id);
   const product = (await productsOf(s, title)).find((p) => p.edition === file) ?? null;
   const account = (await accountsOf(s))[outlet.id] ?? null;

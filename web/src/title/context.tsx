@@ -1,5 +1,6 @@
 'use client';
 /** The open title, its composer, and where the author is in it, for all stations. */
+import { shownBy } from '@pagina/core/book';
 import {
   createContext,
   useCallback,
@@ -88,11 +89,7 @@ function Composes() {
   const { session, composer } = useTitle();
   const { book, edition } = useBook();
   useEffect(() => {
-    const shown =
-      book.editions.find((e) => e.id === edition)?.form === 'print'
-        ? edition
-        : (book.editions.find((e) => e.form === 'print')?.id ?? edition);
-    composer.show(book, shown);
+    composer.show(book, shownBy(book, edition)?.id ?? edition);
     localStorage.setItem(`edition/${session.id}`, edition);
   }, [book, edition, composer, session]);
   return null;

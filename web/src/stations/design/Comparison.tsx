@@ -1,11 +1,11 @@
 'use client';
 /** Two designs in figures: what each makes of this very book. */
-import { printingCost, lowestListPrice, paperOf, spineWidth, CURRENCY } from '@pagina/core/trade';
-import type { Edition } from '@pagina/core/book';
+import { moneyString } from '@pagina/core/base';
+import { printingCost, lowestListPrice, paperOf, spineWidth } from '@pagina/core/trade';
+import type { PrintEdition } from '@pagina/core/book';
 import { Table } from '@/ui/Table';
 import type { Composed } from '@/workers/messages';
 
-const money = new Intl.NumberFormat('en-GB', { style: 'currency', currency: CURRENCY });
 const share = (n: number, of: number): string => (of > 0 ? `${((100 * n) / of).toFixed(1)} %` : '0 %');
 
 interface Column {
@@ -19,8 +19,8 @@ function rowsOf(c: Composed, paper: string): [string, string][] {
   return [
     ['Pages', pages.toLocaleString('en-GB')],
     ['Spine', `${(spineWidth(pages, paperOf(paper)) / 2834.6).toFixed(1)} mm`],
-    ['Printing cost a copy', cost === null ? 'not bound' : money.format(cost / 100)],
-    ['Lowest list price', cost === null ? 'none' : money.format(lowestListPrice(cost) / 100)],
+    ['Printing cost a copy', cost === null ? 'not bound' : moneyString(cost)],
+    ['Lowest list price', cost === null ? 'none' : moneyString(lowestListPrice(cost))],
     ['Characters a line', String(c.characters)],
     ['Lines a page', String(c.rows)],
     ['Loose lines', share(c.report.looseLines, c.report.lines)],
@@ -28,7 +28,7 @@ function rowsOf(c: Composed, paper: string): [string, string][] {
   ];
 }
 
-export function Comparison({ columns, edition }: { columns: readonly Column[]; edition: Edition }) {
+export function Comparison({ columns, edition }: { columns: readonly Column[]; edition: PrintEdition }) {
   const filled = columns.map((c) => (c.composed ? rowsOf(c.composed, edition.paper) : null));
   const labels = filled.find((r) => r)?.map(([label]) => label) ?? [];
   return (

@@ -2,7 +2,7 @@
 /** The bar of the design: which interior, which one beside it, large print, one's own designs. */
 import { useState } from 'react';
 import { INTERIOR_NAMES, type DesignChoice } from '@pagina/core/design';
-import type { Edition } from '@pagina/core/book';
+import type { PrintEdition } from '@pagina/core/book';
 import { Button } from '@/ui/Button';
 import { Checkbox } from '@/ui/Checkbox';
 import { Confirm, Dialog } from '@/ui/Dialog';
@@ -39,7 +39,7 @@ export function DesignBar({
   ebooks,
   onEbooks,
 }: {
-  edition: Edition;
+  edition: PrintEdition;
   kept: ReturnType<typeof useOwnDesigns>;
   second: ({ name: string } & DesignChoice) | null;
   size: Size;
@@ -115,7 +115,7 @@ export function DesignBar({
   );
 }
 
-function OwnDesigns({ edition, kept }: { edition: Edition; kept: ReturnType<typeof useOwnDesigns> }) {
+function OwnDesigns({ edition, kept }: { edition: PrintEdition; kept: ReturnType<typeof useOwnDesigns> }) {
   const [open, setOpen] = useState(false);
   const keep = async (name: string): Promise<boolean> => {
     const { interior, design, trim } = edition;

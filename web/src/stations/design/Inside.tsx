@@ -13,7 +13,7 @@ import {
   type DesignChoice,
   type Part,
 } from '@pagina/core/design';
-import type { Edition } from '@pagina/core/book';
+import { isReflow, shownBy, type Edition, type EditionFields } from '@pagina/core/book';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { Panes } from '@/ui/Panes';
@@ -40,9 +40,7 @@ export function Inside() {
   const [size, setSize] = useState<Size>('large');
   const [room, setRoom] = useState(880);
   const pane = useRef<HTMLDivElement>(null);
-  const edition =
-    book.editions.find((e) => e.id === chosen && e.form === 'print') ??
-    book.editions.find((e) => e.form === 'print');
+  const edition = shownBy(book, chosen);
   const id = edition?.id ?? '';
   // Places are found anew only when the sections change: typing does not reach this station.
   const exemplars = useMemo(() => exemplarsOf(book, id), [book.sections, id]);
@@ -61,7 +59,7 @@ export function Inside() {
   }, []);
 
   const change = useCallback(
-    (label: string, make: (e: Edition) => Partial<Edition> | null): void =>
+    (label: string, make: (e: Edition) => EditionFields | null): void =>
       void session.change((b) => {
         const now = b.editions.find((e) => e.id === id);
         const fields = now && make(now);
@@ -105,7 +103,7 @@ export function Inside() {
   const take = (choice: DesignChoice, name: string): void =>
     change(`Take the design “${name}”`, () => ({ interior: choice.interior, design: choice.design }));
   const looks = (e: Edition): string => JSON.stringify(designOf(e));
-  const otherwise = book.editions.filter((e) => e.form === 'reflow' && looks(e) !== looks(edition));
+  const otherwise = book.editions.filter((e) => isReflow(e) && looks(e) !== looks(edition));
   const across = ACROSS[size][second ? 1 : 0];
   const column = second ? (room - 24) / 2 : room;
   const width = Math.max(120, Math.floor((column - GAP * (across - 1)) / across) - 3);

@@ -2,7 +2,7 @@
 /** Beside the specimen: the settings of the part that was pointed at, or all parts by name. */
 import { inchString } from '@pagina/core/base';
 import { INTERIOR_NAMES, PART_NAMES, PARTS, suggestedMargins, trimOf, type Part } from '@pagina/core/design';
-import type { Edition } from '@pagina/core/book';
+import type { PrintEdition } from '@pagina/core/book';
 import { Button } from '@/ui/Button';
 import { Collapsible } from '@/ui/Collapsible';
 import { Select } from '@/ui/Select';
@@ -20,7 +20,7 @@ export function Panel({
   onPart,
   onTrim,
 }: {
-  edition: Edition;
+  edition: PrintEdition;
   hand: Hand;
   pages: number;
   target: string;
@@ -74,7 +74,15 @@ export function Panel({
   );
 }
 
-function Parts({ edition, hand, onTarget }: { edition: Edition; hand: Hand; onTarget: (t: string) => void }) {
+function Parts({
+  edition,
+  hand,
+  onTarget,
+}: {
+  edition: PrintEdition;
+  hand: Hand;
+  onTarget: (t: string) => void;
+}) {
   return (
     <section aria-label="Parts of the design" className="py-2">
       <p className="px-4 pb-2 text-[13px] text-ink-soft">
@@ -104,7 +112,7 @@ function Parts({ edition, hand, onTarget }: { edition: Edition; hand: Hand; onTa
 }
 
 /** Margins for the extent of this book, with the reason; taken by hand, so that pages do not change by themselves. */
-function Suggested({ edition, pages, hand }: { edition: Edition; pages: number; hand: Hand }) {
+function Suggested({ edition, pages, hand }: { edition: PrintEdition; pages: number; hand: Hand }) {
   const trim = trimOf(edition.trim);
   if (!trim || pages === 0) return null;
   const { margins, reason } = suggestedMargins(trim, pages);

@@ -6,13 +6,18 @@ import { format } from 'date-fns';
 import type { Finding } from '@pagina/core/base';
 import {
   coverOf,
+  editionOf,
   forOutlet,
   forScreen,
+  isPrint,
   makingOf,
   MANUSCRIPT,
+  printOf,
   templateOf,
-  type Book,
   type Edition,
+  type EditionFields,
+  type PrintEdition,
+  type ReflowEdition,
 } from '@pagina/core/book';
 import { linksToShops, OUTLETS } from '@pagina/core/outlets';
 import { PAPERS, paperOf, spineWidth } from '@pagina/core/trade';
@@ -28,7 +33,7 @@ import { Tip } from '@/ui/Tip';
 
 /** Millipoints in a millimetre. */
 const MM = 72_000 / 25.4;
-const STANDARDS = choicesOf<Edition['standard']>({
+const STANDARDS = choicesOf<PrintEdition['standard']>({
   'x-1a': 'PDF/X-1a:2003',
   'x-4': 'PDF/X-4',
   plain: 'PDF without a standard',
@@ -43,7 +48,7 @@ interface Aside {
 }
 /** What else is made of an edition: of a print one its cover and a file for the screen, of an ebook with links one an outlet. */
 function besidesOf(e: Edition, linked: boolean): Aside[] {
-  if (e.form === 'print')
+  if (isPrint(e))
     return [
       {
         id: forScreen(e.id),
@@ -127,9 +132,9 @@ export function Editions() {
           id: e.id,
           name: e.name,
           isbn: e.isbn,
-          form: e.form === 'print' ? `Print, ${e.trim}` : 'Reflowable ebook',
+          form: isPrint(e) ? `Print, ${e.trim}` : 'Reflowable ebook',
           called: lower(e.name),
-          pages: e.form === 'print' && composed?.edition === e.id ? composed.pages.length : null,
+          pages: isPrint(e) && composed?.edition === e.id ? composed.pages.length : null,
         },
         ...besidesOf(e, linksToShops(book, e.id)).map((aside) => ({ ...aside, isbn: '', pages: null })),
       ]),
@@ -165,8 +170,6 @@ const isAside = (id: string): boolean => {
   const making = makingOf(id);
   return making.edition === null || making.form !== 'whole';
 };
-const printOf = (book: Book, id: string): Edition | undefined =>
-  book.editions.find((e) => e.id === id && e.form === 'print');
 const useProduct = (id: string): Product | undefined => useBook().products.find((p) => p.edition === id);
 
 function Name({ line }: { line: Line }) {
@@ -182,11 +185,11 @@ function Isbn({ line }: { line: Line }) {
 }
 
 function Form({ line }: { line: Line }) {
-  const print = printOf(useBook().book, line.id);
+  const edition = editionOf(useBook().book, line.id);
   return (
     <>
       {line.form}
-      {print ? <Printing edition={print} /> : null}
+      {!edition ? null : isPrint(edition) ? <Printing edition={edition} /> : <Folios edition={edition} />}
     </>
   );
 }
@@ -263,10 +266,36 @@ function Making({ line }: { line: Line }) {
   );
 }
 
-/** What the printer is to know: the paper, and the standard that the file keeps to. */
-function Printing({ edition }: { edition: Edition }) {
+/** Which print edition's folios an ebook gives in its page list. */
+function Folios({ edition }: { edition: ReflowEdition }) {
   const { session } = useTitle();
-  const set = (label: string, fields: Partial<Edition>): void =>
+  const { book } = useBook();
+  const choices = [
+    { value: '', name: 'no page list' },
+    ...book.editions.filter(isPrint).map((e) => ({ value: e.id, name: `folios of the ${lower(e.name)}` })),
+  ];
+  return (
+    <Select
+      label={`Page list of the ${lower(edition.name)}`}
+      tip="Readers who have this file find the pages that readers of the printed book speak of."
+      className="mt-1 h-7 max-w-full text-[13px]"
+      value={edition.pageList ?? ''}
+      choices={choices}
+      onChoose={(id) =>
+        void session.change({
+          type: 'group',
+          label: 'Change the page list',
+          changes: [{ type: 'set-edition', id: edition.id, fields: { pageList: id || null } }],
+        })
+      }
+    />
+  );
+}
+
+/** What the printer is to know: the paper, and the standard that the file keeps to. */
+function Printing({ edition }: { edition: PrintEdition }) {
+  const { session } = useTitle();
+  const set = (label: string, fields: EditionFields): void =>
     void session.change({
       type: 'group',
       label,

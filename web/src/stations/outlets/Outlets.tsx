@@ -14,10 +14,12 @@ import {
   type Demand,
   type Standing,
 } from '@pagina/core/outlets';
+import { isReflow } from '@pagina/core/book';
 import type { Listing } from '@pagina/data';
 import { useBook, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { Progress } from '@/ui/Progress';
+import { Select } from '@/ui/Select';
 import { Table, type Column } from '@/ui/Table';
 import { Affiliate } from './Affiliate';
 
@@ -48,7 +50,9 @@ export function Outlets() {
     const timer = setInterval(() => void load(), EVERY);
     return () => clearInterval(timer);
   }, [load]);
-  const edition = book.editions.find((e) => e.form === 'reflow');
+  const ebooks = book.editions.filter(isReflow);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const edition = ebooks.find((e) => e.id === chosen) ?? ebooks[0];
   if (!edition) return <p className="p-8 text-ink-soft">The title has no ebook edition to place.</p>;
   return (
     <div className="h-full overflow-auto bg-sheet" tabIndex={0} role="region" aria-label="Outlets">
@@ -67,7 +71,7 @@ export function Outlets() {
           const r = await fetch(`/api/titles/${session.id}/outlets`, {
             method: 'POST',
             headers: { 'Content-Type': 'application/json' },
-            body: JSON.stringify({ outlet: outlet.id }),
+            body: JSON.stringify({ outlet: outlet.id, edition: edition.id }),
           });
           if (!r.ok) toast(((await r.json()) as { message: string }).message);
           await load();
@@ -88,6 +92,14 @@ export function Outlets() {
           >
             <div>
               <h1 className="font-serif text-[20px]">{outlet.name}</h1>
+              {ebooks.length > 1 ? (
+                <Select
+                  label={`Edition for ${outlet.name}`}
+                  value={edition.id}
+                  choices={ebooks.map((e) => ({ value: e.id, name: e.name }))}
+                  onChoose={setChosen}
+                />
+              ) : null}
               <p className="mb-3 text-ink-soft">{outlet.words}</p>
               <Demands of={demands} outlet={outlet.name} title={session.id} />
               {outlet.affiliate && loaded ? (
@@ -109,7 +121,7 @@ export function Outlets() {
                   }
                   onClick={() => void send()}
                 >
-                  Send the ebook to {outlet.name}
+                  Send the {edition.name.toLowerCase()} to {outlet.name}
                 </Button>
                 {working ? <Progress stage={job.stage} share={job.share} /> : null}
                 {job?.state === 'failed' && (!sent || sent.state === 'waiting') ? (

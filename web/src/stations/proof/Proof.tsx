@@ -4,6 +4,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useForm } from 'react-hook-form';
 import * as z from 'zod';
+import { printOf } from '@pagina/core/book';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button, ToggleButton } from '@/ui/Button';
 import { lineOf } from '@/ui/Field';
@@ -91,7 +92,7 @@ export function Proof() {
     [view, at, spread, composed],
   );
   const grow = (by: number): void => setZoom(Math.max(0.2, Math.min(6, (scale / FULL) * by)));
-  const print = book.editions.find((e) => e.id === edition)?.form === 'print';
+  const print = printOf(book, edition) !== undefined;
   return (
     <div
       className="flex h-full flex-col"

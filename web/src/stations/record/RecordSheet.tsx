@@ -1,13 +1,13 @@
 'use client';
 /** The bibliographic record on one sheet. Each field is kept when it is left; a wrong one says what is wrong with it. */
 import type { ReactNode } from 'react';
-import type { Edition } from '@pagina/core/book';
+import { isPrint, type Edition, type EditionFields } from '@pagina/core/book';
 import { bareIsbn, isbnFault, ISBN_FAULTS, type BookRecord, type Contributor } from '@pagina/core/record';
 import { useBook, useFindings, useTitle } from '@/title/context';
 import { Field } from '@/ui/Field';
 import { SeverityMark } from '@/ui/SeverityMark';
 import { Text } from '@/ui/Text';
-import { Money } from '@/ui/Money';
+import { MoneyField } from '@/ui/MoneyField';
 import { TrimField } from '@/ui/TrimField';
 import { Clauses } from './Clauses';
 import { Cover } from './Cover';
@@ -32,7 +32,7 @@ export function RecordSheet() {
       { contributors: [...list, ...record.contributors.filter((c) => c.role !== 'author')] },
       'Change the authors',
     );
-  const setEdition = (e: Edition, fields: Partial<Edition>): void =>
+  const setEdition = (e: Edition, fields: EditionFields): void =>
     void session.change({
       type: 'group',
       label: `Change the ${e.name.toLowerCase()}`,
@@ -175,7 +175,7 @@ export function RecordSheet() {
                       placeholder="978-…"
                     />
                   </Field>
-                  {e.form === 'print' ? (
+                  {isPrint(e) ? (
                     <div>
                       <span className="column-head mb-1 block">Trim</span>
                       <TrimField trim={e.trim} onTrim={(trim) => setEdition(e, { trim })} />
@@ -184,7 +184,7 @@ export function RecordSheet() {
                 </div>
               );
             })}
-            <Money
+            <MoneyField
               label="List price of the ebook"
               price={record.price}
               onCommit={(price) => set({ price }, 'Change the price')}

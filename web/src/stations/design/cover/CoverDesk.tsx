@@ -1,7 +1,7 @@
 'use client';
 /** The cover's sheet as it will be printed: back, spine and front, drawn by the engine that makes the file. */
 import { useEffect, useMemo, useState } from 'react';
-import { coverOf, templateOf, type CoverPlan } from '@pagina/core/book';
+import { coverOf, shownBy, templateOf, type CoverPlan } from '@pagina/core/book';
 import type { CoverPart } from '@pagina/core/cover';
 import { paperOf } from '@pagina/core/trade';
 import { useBook, useComposed, useTitle } from '@/title/context';
@@ -41,9 +41,7 @@ export function CoverDesk() {
   const [guides, setGuides] = useState(true);
   const [shown, setShown] = useState<CoverShown | null>(null);
   const [trouble, setTrouble] = useState('');
-  const edition =
-    book.editions.find((e) => e.id === chosen && e.form === 'print') ??
-    book.editions.find((e) => e.form === 'print');
+  const edition = shownBy(book, chosen);
   const pages = composed && composed.edition === edition?.id ? composed.pages.length : 0;
   const asked = useMemo(
     () => {

@@ -10,7 +10,7 @@ import { Field } from '@/ui/Field';
 import { RadioGroup } from '@/ui/RadioGroup';
 import { choicesOf, Select } from '@/ui/Select';
 import { Slider } from '@/ui/Slider';
-import { Money } from '@/ui/Money';
+import { MoneyField } from '@/ui/MoneyField';
 import { Text } from '@/ui/Text';
 import { LengthField } from '../Controls';
 import { PictureField } from './PictureField';
@@ -321,7 +321,7 @@ function BarcodeSettings({ plan, set }: Settings) {
         onSet={(on) => set({ barcode: on }, 'Cover: barcode')}
         hint="Leave it off if the printer adds its own; the space is kept clear."
       />
-      <Money
+      <MoneyField
         key={session.id}
         label="Price in the barcode, if any"
         price={plan.price}

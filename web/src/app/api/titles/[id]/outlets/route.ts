@@ -13,8 +13,10 @@ export const GET = titleRoute(async (_, s, { id }) => {
   return answer({ listings, accounts, day });
 });
 
-/** Sends the ebook to an outlet. */
+const asked = z.object({ outlet: z.string(), edition: z.string() });
+
+/** Sends an ebook to an outlet. */
 export const POST = titleRoute(async (request, s, { id }) => {
-  const { outlet } = await bodyOf(request, z.object({ outlet: z.string() }), 'Say which outlet.');
-  return answer(await sendTo(s, id, outlet), 202);
+  const { outlet, edition } = await bodyOf(request, asked, 'Say which edition goes to which outlet.');
+  return answer(await sendTo(s, id, outlet, edition), 202);
 });

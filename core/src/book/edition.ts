@@ -1,0 +1,109 @@
+/**
+ * Editions: forms in which a book comes, each with fields of its own. They refer to one another by id. A form is added by
+ * a member of the union here; TypeScript then names every place that has to say what becomes of it.
+ */
+import * as z from 'zod';
+
+const common = {
+  id: z.string().min(1),
+  name: z.string(),
+  isbn: z.string().default(''),
+  interior: z.string().default('Harrow'),
+  /** What departs from the interior: parts taken from another, and single settings by their path. */
+  design: z
+    .object({
+      from: z.record(z.string(), z.string()).default({}),
+      set: z.record(z.string(), z.unknown()).default({}),
+    })
+    .default({ from: {}, set: {} }),
+  /** The contents page and the navigation of this edition. */
+  contents: z
+    .object({
+      /** '' for the language's own word. */
+      heading: z.string().default(''),
+      /** Levels listed, 1 to 3; null for every section and no subheads. */
+      levels: z.number().int().min(1).max(3).nullable().default(null),
+    })
+    .default({ heading: '', levels: null }),
+  /** A last date in ISO form that files of this edition carry. */
+  date: z.string().default(''),
+};
+
+export const printEditionSchema = z.object({
+  ...common,
+  form: z.literal('print'),
+  /** Name of a listed trim, or a size as it was typed. */
+  trim: z.string().default('5.5 × 8.5 in'),
+  /** The standard that the printer's PDF claims. */
+  standard: z.enum(['x-1a', 'x-4', 'plain']).default('x-1a'),
+  /** The paper, by its id in the printer's list. */
+  paper: z.string().default('cream-80'),
+});
+
+export const reflowEditionSchema = z.object({
+  ...common,
+  form: z.literal('reflow'),
+  /** The print edition whose folios its page list gives; null for none. Books of before have no word of it. */
+  pageList: z.string().nullable().optional(),
+});
+
+export type PrintEdition = z.infer<typeof printEditionSchema>;
+export type ReflowEdition = Omit<z.infer<typeof reflowEditionSchema>, 'pageList'> & {
+  pageList: string | null;
+};
+export type Edition = PrintEdition | ReflowEdition;
+
+/** Fields of any form; a change sets some of them on an edition that has them. */
+export const editionFields = printEditionSchema
+  .extend(reflowEditionSchema.shape)
+  .omit({ id: true, form: true });
+export type EditionFields = Partial<Omit<PrintEdition, 'id' | 'form'> & Omit<ReflowEdition, 'id' | 'form'>>;
+
+const oneEdition = z.discriminatedUnion('form', [printEditionSchema, reflowEditionSchema]);
+type Parsed = z.infer<typeof oneEdition>;
+
+/** Ebooks that say nothing of it give the folios of the first print edition beside them. */
+const withPageLists = (editions: readonly Parsed[]): Edition[] => {
+  const first = editions.find((e) => e.form === 'print')?.id ?? null;
+  return editions.map((e) =>
+    e.form === 'reflow' ? { ...e, pageList: e.pageList === undefined ? first : e.pageList } : e,
+  );
+};
+export const editionsSchema = z.array(oneEdition).transform(withPageLists);
+
+/** An edition as a change leaves it; null where the fields are none of its form, or do not fit. */
+export function editionWith(edition: Edition, fields: EditionFields): Edition | null {
+  if (!Object.keys(fields).every((key) => key in edition)) return null;
+  const parsed = editionsSchema.safeParse([{ ...edition, ...fields }]);
+  return parsed.success ? (parsed.data[0] ?? null) : null;
+}
+
+type Editions = { readonly editions: readonly Edition[] };
+
+export const editionOf = (book: Editions, id: string | null): Edition | undefined =>
+  book.editions.find((e) => e.id === id);
+export const isPrint = (e: Edition): e is PrintEdition => e.form === 'print';
+export const isReflow = (e: Edition): e is ReflowEdition => e.form === 'reflow';
+
+/** The print edition of that id. */
+export function printOf(book: Editions, id: string | null): PrintEdition | undefined {
+  const e = editionOf(book, id);
+  return e && isPrint(e) ? e : undefined;
+}
+
+/** The print edition whose pages an edition is looked at by: itself, or the one whose folios it gives. */
+export function pagesOf(book: Editions, id: string): PrintEdition | undefined {
+  const e = editionOf(book, id);
+  return e && isReflow(e) ? printOf(book, e.pageList) : printOf(book, id);
+}
+
+/** The print edition that is looked at while another is chosen that has no pages: its own, or the first. */
+export const shownBy = (book: Editions, id: string): PrintEdition | undefined =>
+  pagesOf(book, id) ?? book.editions.find(isPrint);
+
+const DEFAULTS = [
+  { id: 'paperback', name: 'Paperback', form: 'print' },
+  { id: 'ebook', name: 'Ebook', form: 'reflow' },
+] as const;
+/** A paperback, and an ebook that gives its folios. */
+export const defaultEditions = (): Edition[] => editionsSchema.parse(DEFAULTS);
