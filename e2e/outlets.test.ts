@@ -15,11 +15,11 @@ beforeAll(async () => {
 afterAll(async () => {
   await browser.close();
 });
-const standing = (name: string) => page.locator(`[data-demand="${name}"] td`).first();
+const demand = (name: string) => page.locator(`[data-demand="${name}"] td`).first();
 
 it('says what is missing, and leads to where it is put right', async () => {
   await station(page, id, 'outlets');
-  expect(await standing('Description').textContent()).toContain('not met');
+  expect(await demand('Description').textContent()).toContain('not met');
   expect(await page.getByRole('button', { name: /Send the ebook/ }).isDisabled()).toBe(true);
   await page.locator('[data-demand="Description"] a').click();
   await page.waitForURL(/\/record$/);
@@ -81,7 +81,7 @@ it('leads from the ebook of an outlet to another book there, with the imprint’
     true,
   );
   await station(page, id, 'outlets');
-  expect(await standing('Ebook').textContent()).toContain('met');
+  expect(await demand('Ebook').textContent()).toContain('met');
   await page.getByRole('button', { name: /Send the ebook/ }).click();
   await page.waitForSelector('[data-listing="received"]');
   expect(await page.locator('[data-listing]').first().textContent()).toContain(

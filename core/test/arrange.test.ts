@@ -14,12 +14,12 @@ import {
   fromRecordAgain,
   gather,
   headingsOf,
-  isStanding,
+  isFromRecord,
   moveBefore,
   moveBy,
   nest,
   remove,
-  standingContent,
+  recordContent,
   writtenOut,
 } from '../src/order';
 import { CLAUSES, imprintWords } from '../src/record';
@@ -287,13 +287,13 @@ describe('pages made from the record', () => {
   const paperback = (b: Book) => b.editions[0]!;
   it('keep up with it until they are written by hand, and can be made from it again', () => {
     const b = book([section('c', 'copyright-page', []), ...chapters('a')]);
-    expect(isStanding(b.sections[0]!, b.record)).toBe(true);
+    expect(isFromRecord(b.sections[0]!, b.record)).toBe(true);
     const change = writtenOut(b.sections[0]!, b, paperback(b), newId);
     const byHand = made(b, { ok: true, value: change });
-    expect(isStanding(byHand.sections[0]!, b.record)).toBe(false);
+    expect(isFromRecord(byHand.sections[0]!, b.record)).toBe(false);
     expect(byHand.sections[0]!.content.textContent).toContain('Copyright © 2026 Ines Calloway');
     const again = made(byHand, { ok: true, value: fromRecordAgain(byHand.sections[0]!, newId) });
-    expect(isStanding(again.sections[0]!, b.record)).toBe(true);
+    expect(isFromRecord(again.sections[0]!, b.record)).toBe(true);
   });
   it('say the chosen clauses in the language of the book', () => {
     const b = book([]);
@@ -314,9 +314,9 @@ describe('pages made from the record', () => {
     const start = book(chapters('a'));
     const called = made(start, addAtItsPlace(start, 'also-by', newId));
     const page = called.sections.at(-1)!;
-    expect([page.kind, isStanding(page, called.record)]).toEqual(['also-by', false]);
+    expect([page.kind, isFromRecord(page, called.record)]).toEqual(['also-by', false]);
     const record = { ...called.record, alsoBy: ['The Weir', 'Low Water'] };
-    expect(isStanding(page, record)).toBe(true);
-    expect(standingContent(page, record).textContent).toBe('The WeirLow Water');
+    expect(isFromRecord(page, record)).toBe(true);
+    expect(recordContent(page, record).textContent).toBe('The WeirLow Water');
   });
 });

@@ -24,14 +24,14 @@ import {
 import { book, section, threeChapters } from './fixtures/books';
 
 const outlet = OUTLETS[0]!;
-const standing = (b: ReturnType<typeof threeChapters>, made: Parameters<typeof demandsOf>[3], revision = 0) =>
+const state = (b: ReturnType<typeof threeChapters>, made: Parameters<typeof demandsOf>[3], revision = 0) =>
   Object.fromEntries(
-    demandsOf(outlet, b, b.editions[1]!, made, revision, null).map((d) => [d.name, d.standing]),
+    demandsOf(outlet, b, b.editions[1]!, made, revision, null).map((d) => [d.name, d.state]),
   );
 
 it('tells demand by demand what a shop would refuse', () => {
   const b = threeChapters();
-  expect(standing(b, null)).toEqual({
+  expect(state(b, null)).toEqual({
     Title: 'met',
     Author: 'met',
     Description: 'not met',
@@ -48,13 +48,10 @@ it('tells demand by demand what a shop would refuse', () => {
   expect(
     isReady(demandsOf(outlet, ready, ready.editions[1]!, { revision: 3, madeAt: 5, findings: [] }, 3, null)),
   ).toBe(true);
-  expect(standing(ready, { revision: 2, madeAt: 5, findings: [] }, 3).Ebook).toBe('not met');
+  expect(state(ready, { revision: 2, madeAt: 5, findings: [] }, 3).Ebook).toBe('not met');
   expect(
-    standing(
-      ready,
-      { revision: 3, madeAt: 5, findings: [{ rule: 'x', severity: 'blocker', message: '' }] },
-      3,
-    ).Ebook,
+    state(ready, { revision: 3, madeAt: 5, findings: [{ rule: 'x', severity: 'blocker', message: '' }] }, 3)
+      .Ebook,
   ).toBe('not met');
 });
 
@@ -104,8 +101,8 @@ describe('links to books in a shop', () => {
       demandsOf(outlet, b, b.editions[1]!, { revision: 3, madeAt: made, findings: [] }, 3, account).find(
         (d) => d.name === 'Ebook',
       );
-    expect(ebook(10, null)?.standing).toBe('met');
-    expect(ebook(10, { affiliate: 'x', changedAt: 9 })?.standing).toBe('met');
+    expect(ebook(10, null)?.state).toBe('met');
+    expect(ebook(10, { affiliate: 'x', changedAt: 9 })?.state).toBe('met');
     expect(ebook(10, { affiliate: 'x', changedAt: 11 })?.why).toMatch(/code has changed/);
   });
 });

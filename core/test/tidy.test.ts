@@ -1,8 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { apply, schema, type Book } from '../src/book';
-import { findTidy, changeOfEdits, type RuleName } from '../src/tidy';
+import { changeOfEdits, styleFor, tidySection, type RuleName, type TidyItem } from '../src/tidy';
 import { book, section } from './fixtures/books';
+
+/** All that the rules would change, without what was dismissed before. */
+const findTidy = (b: Book, dismissed: ReadonlySet<string> = new Set()): TidyItem[] =>
+  b.sections.flatMap((s) => tidySection(s, styleFor(b.record.language))).filter((i) => !dismissed.has(i.key));
 
 const inLanguage = (language: string, texts: string[]): Book => {
   const b = book([section('a', 'chapter', texts)]);

@@ -20,7 +20,7 @@ export class DiskFull extends Error {
 export class CutShort extends Error {}
 
 const SHA256 = /^[0-9a-f]{64}$/;
-export const isSha256 = (s: string): boolean => SHA256.test(s);
+const isSha256 = (s: string): boolean => SHA256.test(s);
 
 /** Where a file lies. Throws RangeError on anything but a checksum: no other string may become part of a path. */
 export function filePath(store: Store, sha256: string): string {

@@ -1,6 +1,19 @@
 export * from './open';
 export * from './files';
-export * from './titles';
+export {
+  createTitle,
+  insertTitle,
+  listTitles,
+  readTitle,
+  readTitleJson,
+  revisionOf,
+  setDeleted,
+  type NewTitle,
+  type TitleRow,
+} from './titles';
+export { changesSince, type LoggedChange } from './log';
+export * from './saving';
+export * from './undo';
 export * from './jobs';
 export * from './products';
 export { titles } from './schema';

@@ -141,7 +141,7 @@ export const products = sqliteTable(
   (t) => [index('products_title').on(t.title, t.madeAt)],
 );
 
-/** A title's standing in an outlet. */
+/** A title at an outlet. */
 export const listings = sqliteTable('listings', {
   id: text('id').primaryKey(),
   title: text('title').notNull(),

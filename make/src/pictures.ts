@@ -1,12 +1,10 @@
 /** Pictures for print: decoded, turned grey for black-and-white editions, never larger than they are printed. */
+import { MOST_PIXELS } from '@pagina/core/base';
 import type { Intake } from '@pagina/core/intake';
 import type { Colour, PdfPicture } from '@pagina/core/pdf';
 
 /** Bytes of a book's picture by id; null when they are not at hand. */
 export type PictureBytes = (id: string) => Promise<Uint8Array | null> | Uint8Array | null;
-
-/** Pixels a side beyond which a picture is not decoded at full size: 12,000 × 12,000 is the most a book can want. */
-const MOST_PIXELS = 160_000_000;
 
 /** Pixels an inch that are of use to a press, and to a screen. */
 const DENSITY = { print: 600, screen: 220, cover: 400 } as const;
@@ -62,7 +60,7 @@ export async function inksOf(colours: readonly Colour[]): Promise<(colour: Colou
 type Inks = readonly [cyan: number, magenta: number, yellow: number, black: number];
 
 /** Whether a picture can be decoded to its last line. */
-export async function isWhole(bytes: Uint8Array): Promise<boolean> {
+async function isWhole(bytes: Uint8Array): Promise<boolean> {
   const { default: sharp } = await import('sharp');
   try {
     await sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'truncated', sequentialRead: true }).stats();

@@ -26,7 +26,7 @@ import {
 import type { Node } from 'prosemirror-model';
 import { done, refused, type Outcome } from '@pagina/core/base';
 import { kindRule, type Book, type Section } from '@pagina/core/book';
-import { copyrightLines, headingsOf, isStanding, standingContent, titlePageLines } from '@pagina/core/order';
+import { copyrightLines, headingsOf, isFromRecord, recordContent, titlePageLines } from '@pagina/core/order';
 import { authorsLine } from '@pagina/core/record';
 
 /** Measure of the page in twentieths of a point: A4 with margins of an inch. */
@@ -137,16 +137,16 @@ class WordWriter {
           }),
       );
     const { record } = this.book;
-    const standing = isStanding(s, record);
-    if (standing && s.kind === 'half-title') return page([record.title || 'Untitled']);
-    if (standing && s.kind === 'title-page')
+    const fromRecord = isFromRecord(s, record);
+    if (fromRecord && s.kind === 'half-title') return page([record.title || 'Untitled']);
+    if (fromRecord && s.kind === 'title-page')
       return page(
         titlePageLines(record).map((l) => (l.role === 'author' ? `by ${l.text}` : l.text)),
         'Title',
       );
-    if (standing && s.kind === 'copyright-page')
+    if (fromRecord && s.kind === 'copyright-page')
       return page(copyrightLines(record, this.book.editions[0] ?? { ...noEdition }));
-    const content = standing ? standingContent(s, record) : s.content;
+    const content = fromRecord ? recordContent(s, record) : s.content;
     const out: (Paragraph | Table)[] = [];
     const level = s.kind === 'part' ? 0 : this.headingLevel;
     const line =

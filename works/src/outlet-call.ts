@@ -22,7 +22,7 @@ export interface CallLimits {
 }
 const LIMITS: CallLimits = { time: 60_000, most: 1_000_000 };
 
-export const outletAddress = (): string =>
+const outletAddress = (): string =>
   process.env.OUTLET_ADDRESS ?? `http://127.0.0.1:${process.env.OUTLET_PORT ?? 4180}`;
 
 /**

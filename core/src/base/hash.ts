@@ -3,7 +3,7 @@ export const FNV_BASIS = 0x811c9dc5;
 export const FNV_PRIME = 0x01000193;
 
 /** Over UTF-16 units. */
-export function fnv(text: string, basis = FNV_BASIS): number {
+function fnv(text: string, basis = FNV_BASIS): number {
   let h = basis | 0;
   for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), FNV_PRIME);
   return h >>> 0;

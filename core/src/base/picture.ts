@@ -6,6 +6,9 @@ export interface PictureInfo {
   height: number;
 }
 
+/** Pixels of the largest picture that is decoded: 12,000 × 12,000 is the most a book can want. */
+export const MOST_PIXELS = 160_000_000;
+
 const be16 = (b: Uint8Array, i: number): number => ((b[i] ?? 0) << 8) | (b[i + 1] ?? 0);
 
 export function pictureInfo(b: Uint8Array): PictureInfo | null {

@@ -18,7 +18,7 @@ export interface ZipLimits {
   /** Bytes of all entries together once inflated. */
   total: number;
 }
-export const ZIP_LIMITS: ZipLimits = { entries: 20_000, total: 600_000_000 };
+const ZIP_LIMITS: ZipLimits = { entries: 20_000, total: 600_000_000 };
 
 export interface ZipEntry {
   name: string;

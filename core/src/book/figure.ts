@@ -10,7 +10,7 @@ export const WIDEST_BESIDE = 60;
 const WORDLESS: readonly FigurePlace[] = ['edges', 'spread'];
 const WHOLE: readonly FigurePlace[] = ['page', ...WORDLESS];
 
-export const hasCaption = (n: Node): boolean => n.textContent.trim() !== '' || n.attrs.credit !== '';
+const hasCaption = (n: Node): boolean => n.textContent.trim() !== '' || n.attrs.credit !== '';
 
 /** The place as it is set: words have no room over a page's edges, so a caption keeps a picture within the margins. */
 export function placeOf(n: Node): FigurePlace {

@@ -75,18 +75,6 @@ export function relinked(n: Node, to: (target: string) => string | null): Node {
   return changed ? n.copy(Fragment.fromArray(children)) : n;
 }
 
-/** The position of a place in its section's document, or null when the block is gone. */
-export function positionOf(doc: Node, place: Place): number | null {
-  if (!place.block) return 0;
-  let found: number | null = null;
-  doc.descendants((node, pos) => {
-    if (found !== null) return false;
-    if (node.attrs.id === place.block) found = pos + 1 + Math.min(place.offset ?? 0, node.content.size);
-    return found === null;
-  });
-  return found;
-}
-
 /** The innermost block with an id around a position, and the offset inside it. */
 export function placeAt(section: string, doc: Node, pos: number): Place {
   const at = doc.resolve(Math.max(0, Math.min(pos, doc.content.size)));

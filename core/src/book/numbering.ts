@@ -2,7 +2,7 @@
 import * as z from 'zod';
 
 /** `usual` is what the language's books do: chapters in words in English and in figures elsewhere, parts in roman. */
-export const NUMBER_FORMS = ['usual', 'words', 'arabic', 'roman'] as const;
+const NUMBER_FORMS = ['usual', 'words', 'arabic', 'roman'] as const;
 export type NumberForm = (typeof NUMBER_FORMS)[number];
 
 export const numberingSchema = z.object({

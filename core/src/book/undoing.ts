@@ -26,7 +26,7 @@ export interface LogEntry {
 export const singles = (c: Change): SingleChange[] => (c.type === 'group' ? c.changes.flatMap(singles) : [c]);
 
 /** Entries without those that cancel out with nothing lasting between them. */
-export function uncancelled(log: readonly LogEntry[]): LogEntry[] {
+function uncancelled(log: readonly LogEntry[]): LogEntry[] {
   const left: LogEntry[] = [];
   for (const e of log) {
     if (e.reverses !== null && left.at(-1)?.revision === e.reverses) left.pop();

@@ -2,7 +2,7 @@
 import { numberedHeading, type Finding } from '../base';
 import { kindRule, type Book, type Section } from '../book';
 import type { BookRecord } from '../record';
-import { hasText, isStanding, listsFigures, makesIndex } from '../order';
+import { hasText, isFromRecord, listsFigures, makesIndex } from '../order';
 import { checkBookAgreement } from './agreement';
 
 export function checkBook(book: Book): Finding[] {
@@ -44,7 +44,7 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
   const place = { section: s.id };
   const rule = kindRule(s.kind);
   const made =
-    isStanding(s, record) ||
+    isFromRecord(s, record) ||
     listsFigures(s) ||
     makesIndex(s) ||
     s.kind === 'contents' ||

@@ -12,6 +12,5 @@ export function checkEpub(bytes: Uint8Array): Outcome<Finding[]> {
   return subject.ok ? done(runRules(RULES, subject.value)) : subject;
 }
 
-export const EPUB_RULES: readonly { name: string; source: string }[] = RULES;
 export { epubSubject, type EpubSubject };
 export type { Breach } from './rules';

@@ -10,10 +10,10 @@ import {
   figuresOf,
   headingsOf,
   indexOf,
-  isStanding,
+  isFromRecord,
   listsFigures,
   makesIndex,
-  standingContent,
+  recordContent,
   type ContentsEntry,
   type Heading,
   type IndexEntry,
@@ -182,11 +182,11 @@ class Job {
       notes: new Map(),
       called: new Set(),
     });
-    if (isStanding(section, book.record)) {
+    if (isFromRecord(section, book.record)) {
       if (section.kind === 'half-title') return bare(halfTitle(s, section, book.record));
       if (section.kind === 'title-page') return bare(titlePage(s, section, book.record));
       if (section.kind === 'copyright-page') return bare(copyrightPage(s, section, book.record, edition));
-      const written = { ...section, content: standingContent(section, book.record) };
+      const written = { ...section, content: recordContent(section, book.record) };
       return textFlow(s, written, this.heading(section), this.pictures, { ...this.notesOf(section), kept });
     }
     if (this.lists(section)) {
@@ -253,7 +253,7 @@ class Job {
   }
 
   private sectionPages(section: Section, side: Side, labels: ReadonlyMap<string, string>): SectionPages {
-    const depends = isStanding(section, this.book.record)
+    const depends = isFromRecord(section, this.book.record)
       ? [this.book.record, this.edition]
       : this.lists(section)
         ? [

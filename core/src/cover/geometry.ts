@@ -11,11 +11,11 @@ import { spineWidth, type Paper } from '../trade';
 /** Nothing that matters stands nearer to the cut. */
 export const SAFE: Mp = inches(0.25);
 /** The same on either side of the spine's folds. */
-export const SPINE_SAFE: Mp = inches(0.0625);
+const SPINE_SAFE: Mp = inches(0.0625);
 /** A narrower spine bears no words: they would run over the folds. */
 export const LEAST_SPINE: Mp = mm(6);
 /** Room for a barcode of full size with its light margins, and a line above it. */
-export const BARCODE = { width: inches(2), height: inches(1.2) };
+const BARCODE = { width: inches(2), height: inches(1.2) };
 
 /** The margin of words on front and back, by their width. */
 export const marginOf = (width: Mp): Mp => Math.round(width * 0.095);

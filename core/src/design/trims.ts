@@ -21,7 +21,7 @@ export const TRIMS: readonly Trim[] = [
 
 /** Smallest and largest page that can be set: below it no line has room, above it no machine prints books. */
 export const SMALLEST: Mp = inches(3.5);
-export const LARGEST: Mp = inches(14);
+const LARGEST: Mp = inches(14);
 
 /** A listed trim by name, or one typed as "5.5x8.5in"; null when it is neither or no page for a book. */
 export function trimOf(text: string): Trim | null {

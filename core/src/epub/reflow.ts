@@ -13,10 +13,10 @@ import {
   hasText,
   headingsOf,
   indexOf,
-  isStanding,
+  isFromRecord,
   listsFigures,
   makesIndex,
-  standingContent,
+  recordContent,
   titlePageLines,
   type ContentsEntry,
   type Heading,
@@ -78,7 +78,7 @@ export class ReflowRenderer {
     this.pictures = pictures;
     this.design = designOf(edition);
     this.anchors = new Map(
-      sections.map((s) => [s.id, isStanding(s, book.record) ? NONE : anchorsOf(s.content)]),
+      sections.map((s) => [s.id, isFromRecord(s, book.record) ? NONE : anchorsOf(s.content)]),
     );
     const naming = { ...book, numbering: numberingWith(book.numbering, this.design) };
     this.headings = headingsOf(sections, naming, edition);
@@ -227,8 +227,8 @@ export class ReflowRenderer {
       },
       opensText(section.kind),
     );
-    const text = isStanding(section, this.book.record)
-      ? this.standing(section, writer)
+    const text = isFromRecord(section, this.book.record)
+      ? this.recordPage(section, writer)
       : hasText(section.content)
         ? writer.body(section.content)
         : listsFigures(section)
@@ -267,7 +267,7 @@ export class ReflowRenderer {
     return `<h1 id="heading">${[number, title].filter(Boolean).join(' ')}</h1>${subtitle}`;
   }
 
-  private standing(section: Section, writer: SectionWriter): string {
+  private recordPage(section: Section, writer: SectionWriter): string {
     const { record } = this.book;
     if (section.kind === 'half-title') return `<p>${escapeXml(record.title)}</p>`;
     if (section.kind === 'title-page') {
@@ -286,7 +286,7 @@ export class ReflowRenderer {
         )
         .join('\n');
     }
-    if (section.kind !== 'copyright-page') return writer.body(standingContent(section, record));
+    if (section.kind !== 'copyright-page') return writer.body(recordContent(section, record));
     return copyrightLines(record, this.edition)
       .map((l) => `<p>${escapeXml(l)}</p>`)
       .join('\n');

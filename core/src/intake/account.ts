@@ -16,7 +16,7 @@ export interface Account {
 }
 
 /** Text of a section: titles, blocks and notes, with a line for each. */
-export function textOfSection(s: Section): string {
+function textOfSection(s: Section): string {
   const lines = [s.title, s.subtitle];
   s.content.descendants((node) => {
     if (!node.isTextblock) return true;

@@ -45,7 +45,7 @@ export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outc
 }
 
 /** `source`: the file's text by another way than its reader's; null where there is none. `id`: the book's own. */
-export function toBook(read: RawManuscript, source: string | null = null, id = 'book'): Intake {
+function toBook(read: RawManuscript, source: string | null = null, id = 'book'): Intake {
   const { blocks, removed, joined } = withoutFurniture(read);
   const m: RawManuscript = { ...read, blocks };
   const headings = recogniseHeadings(m.blocks);

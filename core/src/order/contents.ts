@@ -1,7 +1,7 @@
 /** The one contents list: the printed contents page, the ebook's navigation and the running order all read it. */
 import { kindRule, type Edition, type Section } from '../book';
 import { headingsOf, type Heading, type Naming } from './number';
-import { hasText } from './standing';
+import { hasText } from './text';
 
 export interface ContentsEntry {
   section: Section;

@@ -1,6 +1,6 @@
 /** The index of a book, from the passages that the author marked: terms in alphabetical order, each with its places. */
 import type { Section } from '../book';
-import { hasText } from './standing';
+import { hasText } from './text';
 
 /** A marked passage; `from` and `to` are offsets in its block. */
 export interface Indexed {

@@ -18,7 +18,7 @@ export interface Heading {
  * Number of each numbered section among its kind, 1 up. Chapters count through all sections given, or, counted by part,
  * begin again in each; parts count among those that stand beside them.
  */
-export function numbersOf(
+function numbersOf(
   sections: readonly Section[],
   count: Book['numbering']['count'] = 'continuous',
 ): Map<string, number> {
@@ -48,11 +48,7 @@ function written(n: number, form: NumberForm, kind: 'chapter' | 'part', language
   }
 }
 
-export function headingOf(
-  section: Section,
-  number: number | undefined,
-  { record, numbering }: Naming,
-): Heading {
+function headingOf(section: Section, number: number | undefined, { record, numbering }: Naming): Heading {
   const usual = headingWord(section.kind, record.language);
   let numberText = '';
   if (number !== undefined) {

@@ -13,7 +13,7 @@ import {
   type Section,
 } from '../book';
 import { placeFor } from './absent';
-import { hasText } from './standing';
+import { hasText } from './text';
 import { arrange, familyOf, rootsOf } from './tree';
 
 const gone = (): Outcome<never> => refused('order/gone', 'The section was deleted meanwhile.');

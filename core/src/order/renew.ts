@@ -14,7 +14,8 @@ import {
   type Placed,
   type Section,
 } from '../book';
-import { hasText, isStanding } from './standing';
+import { isFromRecord } from './fromrecord';
+import { hasText } from './text';
 import { remove } from './rearrange';
 import { Adopting } from './adopting';
 
@@ -69,7 +70,7 @@ const plain = (s: string): string => s.toLowerCase().replace(/[^\p{L}\p{N}]+/gu,
 
 /** Pages that the book makes itself need no text from a manuscript. */
 const takesPart = (s: Section, book: Book): boolean =>
-  s.kind !== 'contents' && !(isStanding(s, book.record) && !hasText(s.content));
+  s.kind !== 'contents' && !(isFromRecord(s, book.record) && !hasText(s.content));
 
 /** Matches in the book's order; new sections stand after the one they follow in the new reading. */
 export function matchSections(book: Book, fresh: Book): Match[] {

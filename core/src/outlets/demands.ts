@@ -5,10 +5,10 @@ import { authorsLine, bareIsbn, isbnFault } from '../record';
 import { linksToShops, type Account } from './links';
 import type { Outlet } from './outlets';
 
-export type Standing = 'met' | 'not met' | 'optional' | 'not asked';
+export type DemandState = 'met' | 'not met' | 'optional' | 'not asked';
 export interface Demand {
   name: string;
-  standing: Standing;
+  state: DemandState;
   /** What was found, or what is missing and what to do. */
   why: string;
   /** Station where it is put right. */
@@ -39,7 +39,7 @@ export function demandsOf(
     yes: string,
     no: string,
     station: Demand['station'] = 'record',
-  ): Demand => ({ name, standing: met ? 'met' : 'not met', why: met ? yes : no, station });
+  ): Demand => ({ name, state: met ? 'met' : 'not met', why: met ? yes : no, station });
   const isbn = bareIsbn(edition.isbn);
   const blockers = made?.findings.filter((f) => f.severity === 'blocker').length ?? 0;
   const links = linksToShops(book, edition.id);
@@ -63,7 +63,7 @@ export function demandsOf(
     isbn === ''
       ? {
           name: 'ISBN',
-          standing: 'optional',
+          state: 'optional',
           why: 'none given; the shop assigns its own number',
           station: 'record',
         }
@@ -85,11 +85,10 @@ export function demandsOf(
             : 'The book has changed since the ebook was made: make it again.',
       'editions',
     ),
-    { name: 'Word-processor file', standing: 'not asked', why: '', station: 'editions' },
+    { name: 'Word-processor file', state: 'not asked', why: '', station: 'editions' },
   ];
 }
-export const isReady = (demands: readonly Demand[]): boolean =>
-  demands.every((d) => d.standing !== 'not met');
+export const isReady = (demands: readonly Demand[]): boolean => demands.every((d) => d.state !== 'not met');
 
 /** A list price in a currency in which the outlet sells, and not below its least. */
 function priceDemand(

@@ -2,6 +2,6 @@ export * from './file';
 export { type FontTools } from './font';
 export { screenFacts } from './facts';
 export { type ScreenFacts } from './screen';
-export { PDF_KINDS, type PdfKind } from './standards';
+export { type PdfKind } from './standards';
 export * from './drawing';
 export * from './drawing-file';

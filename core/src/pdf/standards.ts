@@ -7,8 +7,7 @@ import { escapeXml } from '../base';
 import { greyProfile, GREY_CONDITION } from './grey-profile';
 
 /** `plain` claims no standard; `screen` has bookmarks, links, tags and colour, which a press has no use for. */
-export const PDF_KINDS = ['x-1a', 'x-4', 'plain', 'screen'] as const;
-export type PdfKind = (typeof PDF_KINDS)[number];
+export type PdfKind = 'x-1a' | 'x-4' | 'plain' | 'screen';
 
 /** PDF version that a file says: the oldest that has all that is in it. */
 export const VERSION: Record<PdfKind, string> = { 'x-1a': '1.4', plain: '1.4', 'x-4': '1.6', screen: '1.7' };

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { moneySchema } from '../base';
 import { CLAUSES } from './clauses';
 
-export const ROLES = ['author', 'editor', 'translator', 'illustrator', 'foreword'] as const;
+const ROLES = ['author', 'editor', 'translator', 'illustrator', 'foreword'] as const;
 export type Role = (typeof ROLES)[number];
 /** MARC relator codes, as EPUB's `role` refinement wants them (id.loc.gov/vocabulary/relators). */
 export const RELATOR: Record<Role, string> = {
@@ -14,7 +14,7 @@ export const RELATOR: Record<Role, string> = {
   foreword: 'aui',
 };
 
-export const contributorSchema = z.object({
+const contributorSchema = z.object({
   name: z.string(),
   role: z.enum(ROLES),
   sortName: z.string().default(''),
@@ -47,5 +47,3 @@ export const recordSchema = z.object({
   cover: z.string().nullable().default(null),
 });
 export type BookRecord = z.infer<typeof recordSchema>;
-
-export const emptyRecord = (): BookRecord => recordSchema.parse({});

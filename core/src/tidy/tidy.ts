@@ -3,7 +3,7 @@
  * Nothing touches monospace text or addresses.
  */
 import type { Node } from 'prosemirror-model';
-import type { Book, Section } from '../book';
+import type { Section } from '../book';
 import { around, blockText, type TextEdit } from './edits';
 import {
   dashes,
@@ -15,7 +15,7 @@ import {
   type Edit,
   type RuleName,
 } from './rules';
-import { styleFor, type TypographicStyle } from './styles';
+import { type TypographicStyle } from './styles';
 
 export interface TidyItem extends TextEdit {
   rule: RuleName;
@@ -25,12 +25,6 @@ export interface TidyItem extends TextEdit {
 
 /** Web and mail addresses: what stands in them is no punctuation of the text. */
 const ADDRESS = /\b(?:https?:\/\/|www\.)\S+|\b[\w.+-]+@[\w-]+\.[\w.-]+/gi;
-
-/** All that the rules would change, in the order of the book, without what was refused before. */
-export function findTidy(book: Book, refused: ReadonlySet<string> = new Set()): TidyItem[] {
-  const style = styleFor(book.record.language);
-  return book.sections.flatMap((s) => tidySection(s, style)).filter((i) => !refused.has(i.key));
-}
 
 /** What the rules would change in one section. */
 export function tidySection(section: Section, style: TypographicStyle): TidyItem[] {

@@ -32,7 +32,7 @@ const LOADERS: Record<string, () => Promise<Patterns>> = {
 const none: Hyphenator = () => [];
 
 /** The pattern set for a BCP 47 tag: "en" and unknown regions of English mean American patterns. */
-export function patternsFor(language: string): string | null {
+function patternsFor(language: string): string | null {
   const l = language.toLowerCase();
   if (l === 'en-gb' || l === 'en-au' || l === 'en-nz' || l === 'en-ie' || l === 'en-za') return 'en-gb';
   const base = l.split('-')[0] ?? '';

@@ -1,7 +1,7 @@
 /** Local does not mean open: only known hosts are answered, and only our own pages may ask for or change anything. */
 
 /** One's own machine, by the request's Host. */
-export const isLocal = (host: string): boolean => /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/.test(host);
+const isLocal = (host: string): boolean => /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/.test(host);
 
 const named = (process.env.PAGINA_HOSTS ?? '')
   .split(',')

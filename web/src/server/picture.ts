@@ -1,14 +1,12 @@
 /** A picture's bytes as the body of a request: kept, and decoded once to the end before anybody relies on them. */
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { pictureInfo } from '@pagina/core/base';
+import { MOST_PIXELS, pictureInfo } from '@pagina/core/base';
 import { filePath, type Store } from '@pagina/data';
 import { Unanswerable } from './answer';
 import { keepBody } from './upload';
 
 const MOST_BYTES = 60_000_000;
-/** Pixels of the largest picture that is decoded: more than a poster at 300 to the inch. */
-const MOST_PIXELS = 268_000_000;
 
 type PictureFacts = NonNullable<ReturnType<typeof pictureInfo>> & { sha256: string };
 

@@ -21,7 +21,7 @@ export async function sendTo(
   const product = (await productsOf(s, title)).find((p) => p.edition === file) ?? null;
   const account = (await accountsOf(s))[outlet.id] ?? null;
   const demands = demandsOf(outlet, loaded.book, edition, product, loaded.revision, account);
-  const missing = demands.find((d) => d.standing === 'not met');
+  const missing = demands.find((d) => d.state === 'not met');
   if (!isReady(demands) || !product)
     throw new Unanswerable(`${missing?.name ?? 'Ebook'}: ${missing?.why ?? 'Make the ebook first.'}`, 409);
   const listing = await openListing(s, {

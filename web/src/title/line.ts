@@ -19,7 +19,7 @@ export const KEEPALIVE = 60_000;
 
 const JSON_BODY = { method: 'POST', headers: { 'Content-Type': 'application/json' } };
 
-export const UNREACHABLE = 'Pagina can’t be reached';
+const UNREACHABLE = 'Pagina can’t be reached';
 
 /** `offline` where nobody knows what became of the request; `message` where the server refuses it. */
 export type Reply<T> = T | { message: string } | 'offline';

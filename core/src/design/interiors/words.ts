@@ -19,7 +19,7 @@ export const left = { align: 'left' } as const;
 export const plainLevel = { indent: 0, cut: 'roman', letters: 'typed' } as const;
 export const UNSET_MARGINS = { inside: null, outside: null, top: null, bottom: null } as const;
 /** Word spaces: measured on the open novel, docs/typesetting.md. */
-export const SPACES = { wordSpace: null, stretch: 167, shrink: 80, glyphScaling: 10 } as const;
+const SPACES = { wordSpace: null, stretch: 167, shrink: 80, glyphScaling: 10 } as const;
 
 export const text = (family: string, size: number, leading: number, more: Partial<Design['text']> = {}) => ({
   family,

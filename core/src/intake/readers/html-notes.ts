@@ -24,7 +24,7 @@ export function* elementsOf(root: { childNodes: ChildNode[] }): Generator<Elemen
 
 const says = (e: Element, what: RegExp): boolean =>
   what.test(attribute(e, 'epub:type')) || what.test(attribute(e, 'role'));
-export const isNoteBody = (e: Element): boolean =>
+const isNoteBody = (e: Element): boolean =>
   says(e, /(^|\s)((doc-)?(foot|end|rear)note)(\s|$)/) ||
   /(^|\s)footnote-body(\s|$)/.test(attribute(e, 'class'));
 const isCall = (e: Element): boolean => says(e, /noteref/);
@@ -131,7 +131,7 @@ function leadsBack(body: Element, call: Element): boolean {
   return false;
 }
 
-export const isBackLink = (a: Element, text: string): boolean =>
+const isBackLink = (a: Element, text: string): boolean =>
   says(a, /backlink/) || /^[\s\u21a9\u2191^[\]()]*$/.test(text.replace(/\ufe0e/g, '')) || MARK.test(text);
 
 /** A note's content without the links that lead back to where it is called. */

@@ -41,7 +41,7 @@ export function readText(bytes: Uint8Array): Outcome<RawManuscript> {
 /** Share of lines near the longest that tells wrapped text from one line a paragraph. */
 const WRAPPED = 0.3;
 
-export function paragraphsOfText(text: string): RawParagraph[] {
+function paragraphsOfText(text: string): RawParagraph[] {
   const pages = text.split('\f');
   const lines = text.split(/[\n\f]/);
   const wrapped = isWrapped(lines);

@@ -147,7 +147,7 @@ function plainText(root: Tree.ParentNode): string {
     else if ('childNodes' in n) stack.push(...[...n.childNodes].reverse());
   return text;
 }
-export const textOfHtml = (html: string): string => htmlText(parse(html));
+const textOfHtml = (html: string): string => htmlText(parse(html));
 
 /** The pages of an EPUB in reading order, without its navigation. Well-formed ones are read as XML, where `<title/>` is empty. */
 function epubText(bytes: Uint8Array): string | null {

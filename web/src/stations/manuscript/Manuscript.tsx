@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { EditorView } from 'prosemirror-view';
 import type { Finding } from '@pagina/core/base';
 import { carries } from '@pagina/core/book';
-import { headingsOf, isStanding } from '@pagina/core/order';
+import { headingsOf, isFromRecord } from '@pagina/core/order';
 import { useBook, useFindings, useTitle } from '@/title/context';
 import { Panes } from '@/ui/Panes';
 import { useAnchoredText } from './anchor';
@@ -110,7 +110,7 @@ export function Manuscript() {
                 key={s.id}
                 section={s}
                 heading={headings.get(s.id)!}
-                standing={isStanding(s, book.record)}
+                fromRecord={isFromRecord(s, book.record)}
                 first={i < opened}
                 findings={bySection.get(s.id) ?? NONE}
                 showSigns={showSigns}

@@ -12,7 +12,7 @@ interface Props {
   section: Section;
   heading: Heading;
   /** Made from the record. */
-  standing: boolean;
+  fromRecord: boolean;
   findings: readonly Finding[];
   /** In the window when the station opens. */
   first: boolean;
@@ -32,7 +32,7 @@ const NONE: readonly Finding[] = [];
 function same(a: Props, b: Props): boolean {
   return (
     a.section === b.section &&
-    a.standing === b.standing &&
+    a.fromRecord === b.fromRecord &&
     a.showSigns === b.showSigns &&
     a.onView === b.onView &&
     a.onState === b.onState &&
@@ -68,7 +68,7 @@ export const SectionRow = memo(function SectionRow(p: Props) {
         ) : null}
       </div>
       <div ref={row} className="col-start-2 pt-3">
-        {p.standing ? (
+        {p.fromRecord ? (
           <p className="mb-2 text-[13px] text-ink-soft">
             This page is made from the record. Write here to put your own words in its place.
           </p>

@@ -55,7 +55,7 @@ export function otherEnd(state: EditorState): Transaction | null {
   return state.tr.setSelection(TextSelection.near(state.doc.resolve(to + 1))).scrollIntoView();
 }
 
-export function rememberNotes(doc: Node): void {
+function rememberNotes(doc: Node): void {
   doc.forEach((x) => {
     if (x.type === n.noteBody) aside.set(x.attrs.id as string, x);
   });

@@ -2,7 +2,7 @@
 /** What the ledger tells of each section: heading, words, where it starts, what was found in it. */
 import { useMemo } from 'react';
 import type { Finding } from '@pagina/core/base';
-import { canStand, hasText, headingsOf, isStanding, type Heading } from '@pagina/core/order';
+import { canBeFromRecord, hasText, headingsOf, isFromRecord, type Heading } from '@pagina/core/order';
 import { useBook, useComposed, useFindings } from '@/title/context';
 import { wordsOf } from '../manuscript/counts';
 
@@ -39,9 +39,9 @@ export function useRowFacts(): ReadonlyMap<string, RowFacts> {
         depths.set(s.id, depth);
         const start = starts.get(s.id);
         const words = wordsOf(s.content);
-        const made = isStanding(s, book.record)
+        const made = isFromRecord(s, book.record)
           ? 'record'
-          : canStand(s.kind) && hasText(s.content)
+          : canBeFromRecord(s.kind) && hasText(s.content)
             ? 'hand'
             : null;
         return [

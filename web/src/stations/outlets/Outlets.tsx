@@ -12,7 +12,7 @@ import {
   OUTLETS,
   type Account,
   type Demand,
-  type Standing,
+  type DemandState,
 } from '@pagina/core/outlets';
 import { isReflow } from '@pagina/core/book';
 import type { Listing } from '@pagina/data';
@@ -23,7 +23,7 @@ import { Select } from '@/ui/Select';
 import { Table, type Column } from '@/ui/Table';
 import { Affiliate } from './Affiliate';
 
-const MARKS: Record<Standing, [shape: string, colour: string]> = {
+const MARKS: Record<DemandState, [shape: string, colour: string]> = {
   met: ['✓', 'text-spruce'],
   'not met': ['■', 'text-rubric'],
   optional: ['○', 'text-ink-soft'],
@@ -200,8 +200,8 @@ function Demands({ of: demands, outlet, title }: { of: readonly Demand[]; outlet
         id: 'status',
         name: 'Status',
         cell: (d) => (
-          <span className={MARKS[d.standing][1]}>
-            <span aria-hidden>{MARKS[d.standing][0]}</span> {d.standing}
+          <span className={MARKS[d.state][1]}>
+            <span aria-hidden>{MARKS[d.state][0]}</span> {d.state}
           </span>
         ),
         className: 'whitespace-nowrap',
@@ -211,7 +211,7 @@ function Demands({ of: demands, outlet, title }: { of: readonly Demand[]; outlet
         name: 'Current value',
         silent: true,
         cell: (d) =>
-          d.standing === 'not met' ? (
+          d.state === 'not met' ? (
             <Link className="underline" href={`/titles/${title}/${d.station}`}>
               {d.why}
             </Link>

@@ -2,7 +2,14 @@
 /** The bibliographic record on one sheet. Each field is kept when it is left; a wrong one says what is wrong with it. */
 import type { ReactNode } from 'react';
 import { isPrint, type Edition, type EditionFields } from '@pagina/core/book';
-import { bareIsbn, isbnFault, ISBN_FAULTS, type BookRecord, type Contributor } from '@pagina/core/record';
+import {
+  bareIsbn,
+  isbn10to13,
+  isbnFault,
+  ISBN_FAULTS,
+  type BookRecord,
+  type Contributor,
+} from '@pagina/core/record';
 import { useBook, useFindings, useTitle } from '@/title/context';
 import { Field } from '@/ui/Field';
 import { SeverityMark } from '@/ui/SeverityMark';
@@ -171,7 +178,7 @@ export function RecordSheet() {
                     <Text
                       value={e.isbn}
                       wrong={fault !== null}
-                      onCommit={(isbn) => setEdition(e, { isbn })}
+                      onCommit={(isbn) => setEdition(e, { isbn: isbn10to13(isbn) ?? isbn })}
                       placeholder="978-…"
                     />
                   </Field>
