@@ -1,7 +1,7 @@
 /** The queue: a job is claimed under a lease that its worker renews; a worker that dies loses the lease, not the job. */
 import { randomUUID } from 'node:crypto';
-import { and, asc, desc, eq, inArray, lt, or } from 'drizzle-orm';
-import { jobs } from './schema';
+import { and, asc, desc, eq, inArray, lt, or, sql } from 'drizzle-orm';
+import { jobs, listings } from './schema';
 import type { Store, Tx } from './open';
 
 export type JobState = 'queued' | 'running' | 'done' | 'failed' | 'stopped';
@@ -65,16 +65,29 @@ export async function enqueue(
   return id;
 }
 
-/** Takes the oldest job of these kinds that waits, or whose worker has died; null when there is none. */
-export function claim(store: Store, worker: string, kinds: readonly string[] = KINDS): Promise<Job | null> {
+/**
+ * Takes the oldest job of these kinds, or of these for one outlet, that waits or whose worker has died; null when there is
+ * none.
+ */
+export function claim(
+  store: Store,
+  worker: string,
+  kinds: readonly string[] = KINDS,
+  outlet?: string,
+): Promise<Job | null> {
   return store.write(async (tx) => {
     const now = Date.now();
+    const at = (name: string) =>
+      tx.select({ id: listings.id }).from(listings).where(eq(listings.outlet, name));
     const [row] = await tx
       .select()
       .from(jobs)
       .where(
         and(
           inArray(jobs.kind, [...kinds]),
+          outlet === undefined
+            ? undefined
+            : inArray(sql`json_extract(${jobs.payload}, '$.listing')`, at(outlet)),
           or(eq(jobs.state, 'queued'), and(eq(jobs.state, 'running'), lt(jobs.leaseUntil, now))),
         ),
       )

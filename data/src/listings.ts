@@ -82,11 +82,12 @@ async function withEvents(store: Store, r: typeof listings.$inferSelect): Promis
 }
 
 /** Listings that an outlet may still have news of. */
-export async function openListings(store: Store): Promise<Listing[]> {
+/** Listings of an outlet of which there may be news. */
+export async function openListings(store: Store, outlet: string): Promise<Listing[]> {
   const rows = await store.db
     .select()
     .from(listings)
-    .where(notInArray(listings.state, ['waiting', 'held', 'on sale']));
+    .where(and(eq(listings.outlet, outlet), notInArray(listings.state, ['waiting', 'held', 'on sale'])));
   return Promise.all(rows.map((r) => withEvents(store, r)));
 }
 

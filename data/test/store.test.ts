@@ -18,6 +18,7 @@ import {
   finish,
   forgetTrim,
   forgetVersion,
+  insertProduct,
   jobsOf,
   keepBytes,
   keepFile,
@@ -26,6 +27,7 @@ import {
   namedTrims,
   nameTrim,
   nameVersion,
+  openListing,
   openStore,
   readArrival,
   readJob,
@@ -192,6 +194,25 @@ describe('jobs', () => {
     }
     expect(await claim(store, 'w4')).toBeNull();
     expect((await readJob(store, job))?.state).toBe('failed');
+  });
+  it('of sending go to those who send to that outlet', async () => {
+    const file = {
+      title: id,
+      edition: 'ebook',
+      name: 'a.epub',
+      size: 1,
+      revision: 0,
+      pages: 0,
+      findings: [],
+    };
+    await store.write((tx) => insertProduct(tx, 'p1', { ...file, sha256: 'a'.repeat(64) }));
+    const to = (outlet: string) => openListing(store, { title: id, outlet, edition: 'ebook', product: 'p1' });
+    const [silent, brisk] = [await to('silent'), await to('brisk')];
+    await enqueue(store, 'send', { listing: silent.id }, id);
+    const second = await enqueue(store, 'send', { listing: brisk.id }, id);
+    expect((await claim(store, 'w1', ['send'], 'brisk'))?.id).toBe(second);
+    expect(await claim(store, 'w1', ['send'], 'brisk')).toBeNull();
+    expect((await claim(store, 'w2', ['send'], 'silent'))?.payload).toEqual({ listing: silent.id });
   });
   it('tell how far they are and hear when to stop', async () => {
     const job = await enqueue(store, 'make', {}, id);

@@ -2,8 +2,8 @@
  * The job runner: claims jobs and has them done, several at once. Several runners may share a database. A runner that is
  * killed loses its leases after some seconds, and its jobs go to another from their start.
  *
- * Three kinds of loops run side by side, so that none waits for another: those that read and make, in child processes;
- * those that send, which wait for outlets; and one that asks outlets for news.
+ * Loops run side by side, so that none waits for another: those that read and make, in child processes; and for every
+ * outlet one that sends and one that asks for news, so that a silent outlet holds up nothing but itself.
  */
 import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
@@ -23,7 +23,8 @@ import {
 } from '@pagina/data';
 import { makeEdition } from './make-job';
 import { readAgain, readManuscriptJob } from './read-job';
-import { followListings, sendJob } from './send';
+import { OUTLETS } from '@pagina/core/outlets';
+import { followOutlet, sendJob } from './send';
 import type { Desk } from './desk';
 import { runTask, type TaskEnd, type TaskLimits } from './task';
 import type { Task } from './tasks';
@@ -34,7 +35,7 @@ export interface RunnerOptions {
   /** Megabytes and milliseconds that a task may take, in place of what its kind and size allow. */
   memory?: number;
   time?: number;
-  /** How many manuscripts are read and editions made at once, and how many parcels sent. */
+  /** How many manuscripts are read and editions made at once. */
   lanes?: number;
   log?: (words: string, more?: object) => void;
 }
@@ -68,8 +69,10 @@ export class Runner {
     const lanes = this.options.lanes ?? 2;
     await Promise.all([
       ...Array.from({ length: lanes }, () => this.lane(MAKES)),
-      ...Array.from({ length: lanes }, () => this.lane(SENDS)),
-      this.every(FOLLOW, () => followListings(this.store)),
+      ...OUTLETS.flatMap(({ id }) => [
+        this.lane(SENDS, id),
+        this.every(FOLLOW, () => followOutlet(this.store, id)),
+      ]),
       this.every(COLLECT, () => collectFiles(this.store)),
     ]);
   }
@@ -85,10 +88,10 @@ export class Runner {
     return job !== null;
   }
 
-  private async lane(kinds: readonly string[]): Promise<void> {
+  private async lane(kinds: readonly string[], outlet?: string): Promise<void> {
     while (this.running) {
       try {
-        const job = await claim(this.store, this.name, kinds);
+        const job = await claim(this.store, this.name, kinds, outlet);
         if (job) await this.work(job);
         else await pause(POLL);
       } catch (e) {

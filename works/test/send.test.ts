@@ -23,8 +23,9 @@ import {
   type Store,
 } from '@pagina/data';
 import { Runner } from '../src/run';
-import { callOutlet, NotSent } from '../src/outlet-call';
-import { followListings, sendListing } from '../src/send';
+import { NotSent } from '../src/outlets';
+import { callOutlet } from '../src/outlets/call';
+import { followOutlet, sendListing } from '../src/send';
 import { threeChapters } from '../../core/test/fixtures/books';
 import { png } from '../../core/test/fixtures/manuscript';
 
@@ -91,11 +92,11 @@ describe('sending', () => {
     expect((await readJob(store, job))?.state).toBe('done');
     expect(await readListing(store, listing)).toMatchObject({ state: 'received', reference: 'LQ-00001' });
     await daysOn(1);
-    await followListings(store);
+    await followOutlet(store, 'lanternquay');
     expect((await readListing(store, listing))?.state).toBe('with the shop');
     await daysOn(2);
-    await followListings(store);
-    await followListings(store);
+    await followOutlet(store, 'lanternquay');
+    await followOutlet(store, 'lanternquay');
     const end = await readListing(store, listing);
     expect(end).toMatchObject({ state: 'on sale', link: 'https://lanternquay.example/book/lq-00001' });
     expect(end?.events.map((e) => e.state)).toEqual(['waiting', 'received', 'with the shop', 'on sale']);

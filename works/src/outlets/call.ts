@@ -1,14 +1,5 @@
 /** One call to an outlet, bounded in time and size: a shop that is silent, slow or endless stops nothing but itself. */
-
-/** What went wrong, in a sentence; `again` when trying later may help. */
-export class NotSent extends Error {
-  constructor(
-    message: string,
-    readonly again: boolean,
-  ) {
-    super(message);
-  }
-}
+import { NotSent } from './adapter';
 
 export interface OutletAnswer {
   status: number;
