@@ -4,7 +4,7 @@ import {
   coverOf,
   forOutlet,
   forScreen,
-  makingOf,
+  productKeyOf,
   MANUSCRIPT,
   schema,
   templateOf,
@@ -108,14 +108,18 @@ describe('links to books in a shop', () => {
 });
 
 it('names what a file is made of so that it can be read back', () => {
-  expect(makingOf(forScreen('paperback'))).toEqual({ edition: 'paperback', form: 'screen', outlet: null });
-  expect(makingOf(forOutlet('ebook', 'lanternquay'))).toEqual({
+  expect(productKeyOf(forScreen('paperback'))).toEqual({
+    edition: 'paperback',
+    form: 'screen',
+    outlet: null,
+  });
+  expect(productKeyOf(forOutlet('ebook', 'lanternquay'))).toEqual({
     edition: 'ebook',
     form: 'outlet',
     outlet: 'lanternquay',
   });
-  expect(makingOf(coverOf('paperback'))).toMatchObject({ edition: 'paperback', form: 'cover' });
-  expect(makingOf(templateOf('paperback')).form).toBe('template');
-  expect(makingOf(MANUSCRIPT).edition).toBeNull();
-  expect(makingOf('ebook')).toEqual({ edition: 'ebook', form: 'whole', outlet: null });
+  expect(productKeyOf(coverOf('paperback'))).toMatchObject({ edition: 'paperback', form: 'cover' });
+  expect(productKeyOf(templateOf('paperback')).form).toBe('template');
+  expect(productKeyOf(MANUSCRIPT).edition).toBeNull();
+  expect(productKeyOf('ebook')).toEqual({ edition: 'ebook', form: 'whole', outlet: null });
 });

@@ -162,7 +162,7 @@ export async function revisionOf(store: Store, id: string): Promise<number | nul
   return row?.revision ?? null;
 }
 
-/** The book for a browser: its JSON as it stands in the database, neither parsed nor written anew on the way. */
+/** The book for a browser: its JSON as it stands in the database, neither parsed nor written again on the way. */
 export async function readTitleJson(
   store: Store,
   id: string,

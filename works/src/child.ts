@@ -1,7 +1,7 @@
 /** Does one task and ends. Memory is limited by the parent; a crash here is a failed job, not a dead runner. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { bookFromJson, bookToJson, makingOf, pagesOf, type Book, type Edition } from '@pagina/core/book';
+import { bookFromJson, bookToJson, productKeyOf, pagesOf, type Book, type Edition } from '@pagina/core/book';
 import {
   checkEpub,
   checkFileAgreement,
@@ -63,7 +63,7 @@ async function make({
   const book = parsed.value;
   const bytesOf = (picture: string): Uint8Array | null =>
     pictures[picture] ? readFileSync(pictures[picture]) : null;
-  const { edition: editionId, form, outlet } = makingOf(id);
+  const { edition: editionId, form, outlet } = productKeyOf(id);
   if (editionId === null) {
     progress('Writing the manuscript', 0);
     const { makeWordFile } = await import('@pagina/make/word-file');

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { join } from 'node:path';
-import { bookToJson, makingOf, MANUSCRIPT } from '@pagina/core/book';
+import { bookToJson, productKeyOf, MANUSCRIPT } from '@pagina/core/book';
 import { fileStem } from '@pagina/core/record';
 import {
   accountsOf,
@@ -19,7 +19,7 @@ export async function makeEdition({ store, job, folder, task }: Desk): Promise<J
   const { edition: id } = job.payload as { edition: string };
   const { title } = job;
   const loaded = title ? await readTitle(store, title) : null;
-  const { edition: editionId, form, outlet } = makingOf(id);
+  const { edition: editionId, form, outlet } = productKeyOf(id);
   const edition = loaded?.book.editions.find((e) => e.id === editionId);
   if (!loaded || !title || !(edition || editionId === null))
     return { state: 'failed', error: 'That title or edition no longer exists.' };

@@ -71,7 +71,7 @@ const withPageLists = (editions: readonly Parsed[]): Edition[] => {
 };
 export const editionsSchema = z.array(oneEdition).transform(withPageLists);
 
-/** An edition as a change leaves it; null where the fields are none of its form, or do not fit. */
+/** An edition as a change leaves it; null when its form has no such fields, or a value doesn’t fit. */
 export function editionWith(edition: Edition, fields: EditionFields): Edition | null {
   if (!Object.keys(fields).every((key) => key in edition)) return null;
   const parsed = editionsSchema.safeParse([{ ...edition, ...fields }]);

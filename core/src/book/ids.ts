@@ -27,7 +27,7 @@ export function withFreshIds(doc: Node, newId: () => string, taken: Set<string> 
   return renew(doc);
 }
 
-/** A copy of a node under other ids; calls of notes follow the notes, and pictures are named anew where that is asked. */
+/** A copy of a node with other ids. Note calls follow their notes; pictures are renamed where asked. */
 export function underOtherIds(
   n: Node,
   idOf: (id: string) => string,

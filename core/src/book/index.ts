@@ -7,7 +7,7 @@ export * from './changes';
 export * from './arrival';
 export * from './numbering';
 export * from './compare';
-export * from './making';
+export * from './productkey';
 export * from './cover';
 export * from './figure';
 export * from './settle';

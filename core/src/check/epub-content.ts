@@ -1,4 +1,4 @@
-/** Rules of the navigation, the texts and what is told of their accessibility (EPUB 3.3 §6, §7; Accessibility 1.1). */
+/** Rules for the navigation, the text and the accessibility metadata (EPUB 3.3 §6, §7; Accessibility 1.1). */
 import { descendants, textOf, type XmlElement } from '../base';
 import { resolve } from '../package';
 import { type EpubSubject } from './epub-subject';

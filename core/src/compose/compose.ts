@@ -102,7 +102,7 @@ export async function compose(
   return job.run();
 }
 
-/** A word or a page in another script is set as boxes and told of; a book of boxes is none. */
+/** A word or a page in another script is set as boxes and reported; a whole book of boxes is refused. */
 function isMostlyUnset(sections: readonly Section[]): boolean {
   let letters = 0;
   let unset = 0;

@@ -32,7 +32,7 @@ interface Bars {
   bbs: number[];
 }
 
-/** Draws bars and digits on white within `box`; false where the ISBN is none. */
+/** Draws bars and digits on white within `box`; false when the ISBN isn’t valid. */
 export async function drawBarcode(pen: Pen, isbn: string, price: Money | null, box: Box): Promise<boolean> {
   pen.part('barcode', box);
   pen.fill(box, WHITE);

@@ -16,7 +16,7 @@ export interface Account {
 /** A code as it may stand in an address (the unreserved characters of RFC 3986 §2.3). */
 export const isAffiliateCode = (code: string): boolean => /^[\w.~-]{0,60}$/.test(code);
 
-/** The address of a book at an outlet; null when the ISBN is none. */
+/** The address of a book at an outlet; null when the ISBN isn’t valid. */
 export function bookAddressAt(outlet: Outlet, isbn: string, affiliate: string): string | null {
   if (isbnFault(isbn)) return null;
   const address = outlet.bookAddress.replace('{isbn}', bareIsbn(isbn));

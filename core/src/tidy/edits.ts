@@ -28,7 +28,7 @@ export const around = (text: string, from: number, to: number): { before: string
   after: text.slice(to, to + CONTEXT).replaceAll(ATOM, ''),
 });
 
-/** A block's text, with a sign for each thing that is none, so that offsets agree with the block's content. */
+/** A block's text, with a sign for each thing that isn’t text, so that offsets agree with the block's content. */
 export const blockText = (node: Node): string => node.textBetween(0, node.content.size, '', ATOM);
 
 /** One change that makes all those edits; null when the text has moved on and none of them fits any more. */

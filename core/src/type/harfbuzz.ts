@@ -13,7 +13,7 @@ export interface Views {
 export interface HarfBuzz {
   call: Record<string, Fn>;
   memory: WebAssembly.Memory;
-  /** Its memory as numbers; made anew when it has grown, so ask again after every call. */
+  /** Its memory as numbers; made again when it has grown, so ask again after every call. */
   views(): Views;
   /** Copies bytes into its memory and answers their address. They stay there for the life of the process. */
   keep(bytes: Uint8Array): number;

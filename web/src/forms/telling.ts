@@ -1,4 +1,4 @@
-/** What is told of words in the text: where they lead, how the index lists them, which language they are in. */
+/** What a mark says about its words: where a link leads, how the index lists them, which language they are in. */
 import * as z from 'zod';
 import { bareIsbn, isbnFault } from '@pagina/core/record';
 

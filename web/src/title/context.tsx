@@ -108,7 +108,7 @@ export function useComposed() {
   const { composer } = useTitle();
   return useSyncExternalStore(composer.subscribe, composer.get, composer.get);
 }
-/** How long typing must rest before the book is checked anew, in milliseconds. */
+/** How long typing must rest before the book is checked again, in milliseconds. */
 const REST = 300;
 const FoundContext = createContext<readonly Finding[]>([]);
 

@@ -272,7 +272,7 @@ export class TitleSession {
         this.takeIn(answer.behind);
         e.landed(body.request);
       } else {
-        // What others did in between comes first; where it cannot be had, the next try is told of all.
+        // What others did in between comes first; if that can’t be fetched, the next try gets it all.
         if (!(await this.gap(answer.revision))) return 'offline';
         const requests = [body.request, ...body.earlier];
         this.takeIn([{ revision: answer.revision, client: this.client, requests, change: body.change }]);
@@ -390,7 +390,7 @@ export class TitleSession {
           this.takeIn(answer.behind);
           continue;
         }
-        // Where it cannot be had now it comes with the next that is heard of.
+        // If it can’t be fetched now, it comes with the next change.
         if (!(await this.gap(answer.revision))) this.retry();
         else {
           this.applyRemote(answer.change);

@@ -45,7 +45,7 @@ export class Written {
     this.state = EditorState.create({ schema, doc, plugins: this.plugins });
   }
 
-  /** Begins anew with a text that the server has. Answers the state. */
+  /** Begins again with a text that the server has. Answers the state. */
   reset(doc: Node): EditorState {
     this.names = [];
     this.refused = null;

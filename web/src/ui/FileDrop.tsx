@@ -1,5 +1,5 @@
 'use client';
-/** Files brought in: dropped on a surface, or chosen behind a button. What they are is judged by whoever reads them, who can say why not. */
+/** Files dropped on a surface or chosen with a button. The reader judges what they are, since it can say why not. */
 import { useDropzone } from 'react-dropzone';
 import type { ReactNode } from 'react';
 import { Button } from './Button';

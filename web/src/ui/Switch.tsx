@@ -2,7 +2,7 @@
 import { Switch as Primitive } from 'radix-ui';
 import type { ReactNode } from 'react';
 
-/** On or off, at once. Drawn by whoever uses it: in the ledger it is a lane. */
+/** On or off, at once. Its user draws it: in the ledger it is a lane. */
 export function Switch({
   label,
   on,

@@ -41,7 +41,7 @@ export class KeptParagraphs {
     return this;
   }
 
-  /** The paragraph of a block as it is set in that form; set anew where block, form or the marks of its notes changed. */
+  /** The paragraph of a block as it is set in that form; set again where block, form or the marks of its notes changed. */
   set(node: Node, form: ParagraphForm, markOf: (ref: string) => string): SetParagraph {
     const id = node.attrs.id as string;
     const known = this.before.get(id);

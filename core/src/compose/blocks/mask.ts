@@ -2,7 +2,7 @@
 export const MASKS = ['none', 'oval', 'arch'] as const;
 export type Mask = (typeof MASKS)[number];
 
-/** Number by which a page's commands name a mask; what is not known is none. */
+/** The number that a page's commands use for a mask; an unknown one means no mask. */
 export const maskNumber = (name: string): number => Math.max(0, MASKS.indexOf(name as Mask));
 
 export type Curve =

@@ -94,7 +94,7 @@ export interface BreakpointOptions {
 
 const isForced = (after: After | undefined): boolean => after === After.forced || after === After.fitted;
 
-/** Fills `b` (anew) with the places where the paragraph's lines may end; the last one is its end. */
+/** Fills `b` (again) with the places where the paragraph's lines may end; the last one is its end. */
 export function breakpointsOf(
   p: Paragraph,
   { divider, narrowest, near }: BreakpointOptions,

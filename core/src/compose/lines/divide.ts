@@ -37,7 +37,7 @@ export function plainCore(text: string): [from: number, to: number] | null {
   while (to < n && isPlain(text.charCodeAt(to))) to++;
   for (let i = to; i < n; i++) {
     const c = text.charCodeAt(i);
-    // A second stretch of letters is none of an undivided word.
+    // An undivided word has no second stretch of letters.
     if (isPlain(c) || !isSign(c)) return null;
   }
   return to > from ? [from, to] : null;

@@ -232,7 +232,7 @@ function endsInHyphen({ paragraph, line }: LineItem): boolean {
   return piece?.kind === 'word' && /[-\u2010]$/.test(piece.text);
 }
 
-/** The size of a line's letters: the largest, since a note's mark or a power is none. */
+/** The size of a line's letters: the largest, since a note's mark or a power doesn’t count. */
 function sizeOf({ paragraph, line }: LineItem): Mp {
   let size = 1;
   for (let i = line.from; i <= line.to; i++) {

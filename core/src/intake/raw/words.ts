@@ -55,7 +55,7 @@ export function kindByWords(text: string): SectionKind | null {
 /** No break is longer, however far its signs stand apart. */
 const BREAK_CHARS = 400;
 
-/** Rows of signs that stand for a break in the text: "* * *", "#", "~", a fleuron. A single dash or bullet is none. */
+/** Rows of signs that stand for a break in the text: "* * *", "#", "~", a fleuron. A single dash or bullet isn’t one. */
 export function isBreakText(text: string): boolean {
   if (text.length > BREAK_CHARS) return false;
   const signs = text.replace(/\s/g, '');

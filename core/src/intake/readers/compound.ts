@@ -16,7 +16,7 @@ export function chainsEnd(bytes: Uint8Array): boolean {
   if (shift !== 9 && shift !== 12) return false;
   const size = 1 << shift;
   const sectors = Math.ceil((bytes.length - size) / size);
-  /** A sector's entries; those of a sector outside the file are none. */
+  /** A sector's entries; a sector outside the file has none. */
   const entries = (sector: number): number[] => {
     const at = (sector + 1) * size;
     if (sector >= sectors || at + size > bytes.length) return [];

@@ -73,7 +73,7 @@ export function readHtml(html: string): Outcome<RawManuscript> {
   return done(m);
 }
 
-/** An address without its escapes; as it is written where they are none, as in `#100%`. */
+/** An address with its escapes decoded; unchanged when they can’t be, as in `#100%`. */
 function decoded(s: string): string {
   try {
     return decodeURIComponent(s);

@@ -10,7 +10,7 @@ export class PictureShelf {
     this.m.cautions.push({ rule, message });
   }
 
-  /** Id of a picture, null for what is none that a book can use. */
+  /** Id of a picture; null for anything a book can’t use as one. */
   add(bytes: Uint8Array, type = ''): string | null {
     const print = fingerprint(bytes);
     const known = this.known.get(print);

@@ -39,7 +39,7 @@ const ODT: XmlWords = {
   apart: has('p h tab line-break s table-cell frame note'),
 };
 
-/** A link within the file that shows no more than a number or a sign: the mark of a note, which the book numbers anew. */
+/** A link within the file that shows no more than a number or a sign: the mark of a note, which the book numbers again. */
 const isNoteMark = (href: string | undefined, shown: string): boolean =>
   href !== undefined &&
   href.includes('#') &&

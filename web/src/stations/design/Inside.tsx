@@ -42,7 +42,7 @@ export function Inside() {
   const pane = useRef<HTMLDivElement>(null);
   const edition = shownBy(book, chosen);
   const id = edition?.id ?? '';
-  // Places are found anew only when the sections change: typing does not reach this station.
+  // Exemplars are found again only when the sections change: typing doesn’t reach this station.
   const exemplars = useMemo(() => exemplarsOf(book, id), [book.sections, id]);
   const sections = useMemo(() => [...new Set(exemplars.map((e) => e.section))], [exemplars]);
   const targets = useMemo(() => targetsOf(book, new Set(sections)), [book.sections, sections]);

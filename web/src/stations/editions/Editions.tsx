@@ -10,7 +10,7 @@ import {
   forOutlet,
   forScreen,
   isPrint,
-  makingOf,
+  productKeyOf,
   MANUSCRIPT,
   printOf,
   templateOf,
@@ -117,7 +117,7 @@ const COLUMNS: Column<Line>[] = [
     silent: true,
     right: true,
     width: '204px',
-    cell: (l) => <Making line={l} />,
+    cell: (l) => <Make line={l} />,
     className: 'py-2.5',
   },
 ];
@@ -167,8 +167,8 @@ const lower = (name: string): string => name.charAt(0).toLowerCase() + name.slic
 
 /** Files for those who make the book, which are no editions of their own. */
 const isAside = (id: string): boolean => {
-  const making = makingOf(id);
-  return making.edition === null || making.form !== 'whole';
+  const key = productKeyOf(id);
+  return key.edition === null || key.form !== 'whole';
 };
 const useProduct = (id: string): Product | undefined => useBook().products.find((p) => p.edition === id);
 
@@ -198,7 +198,7 @@ function Pages({ line }: { line: Line }) {
   const print = printOf(useBook().book, line.id);
   const product = useProduct(line.id);
   // A cover has one sheet; the pages that made its spine are the book's.
-  const counts = print || makingOf(line.id).form === 'screen';
+  const counts = print || productKeyOf(line.id).form === 'screen';
   const count = counts ? (line.pages ?? product?.pages ?? 0) : 0;
   return (
     <>
@@ -238,7 +238,7 @@ function MadeFile({ line }: { line: Line }) {
   return product ? <FileOf product={product} /> : null;
 }
 
-function Making({ line }: { line: Line }) {
+function Make({ line }: { line: Line }) {
   const { session } = useTitle();
   const { jobs } = useBook();
   const product = useProduct(line.id);
@@ -252,7 +252,7 @@ function Making({ line }: { line: Line }) {
           <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
         </span>
       ) : (
-        // Below a name of its own row the short word says enough; whoever hears it alone hears of what.
+        // In its own row the short word is enough to see; heard alone, it needs to say what is made.
         <Button
           kind={product || isAside(line.id) ? 'plain' : 'primary'}
           aria-label={product ? `Make again: the ${line.called}` : undefined}

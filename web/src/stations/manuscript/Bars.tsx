@@ -1,5 +1,5 @@
 'use client';
-/** Tools over the text, drawn anew as the cursor moves without drawing the text anew. */
+/** Tools above the text: they follow the cursor without redrawing the text. */
 import { useEffect, useReducer, useState } from 'react';
 import { TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';

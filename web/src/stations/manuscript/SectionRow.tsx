@@ -28,7 +28,7 @@ export const lengthOf = ({ content }: Section): { characters: number; blocks: nu
 
 const NONE: readonly Finding[] = [];
 
-/** Typing in one section draws no other anew. */
+/** Typing in one section redraws no other. */
 function same(a: Props, b: Props): boolean {
   return (
     a.section === b.section &&

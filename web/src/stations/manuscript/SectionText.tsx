@@ -160,7 +160,7 @@ export function SectionText({
     const show = (): void => {
       const v = view.current;
       if (!v || v.isDestroyed) return;
-      // A click or a key sets the browser's selection before the editor hears of it: drawing anew just then would undo it.
+      // A click or a key sets the browser's selection before the editor hears of it: redrawing just then would undo it.
       const wait = QUIET - (performance.now() - touched.current);
       if (wait > 0) {
         timer = setTimeout(show, wait);

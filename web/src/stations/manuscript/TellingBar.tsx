@@ -1,5 +1,5 @@
 'use client';
-/** The line in which is told of words where they lead, how the index lists them, or which language they are in. */
+/** The bar that edits a mark: where a link leads, how the index lists the words, which language they are in. */
 import { zodResolver } from '@hookform/resolvers/zod';
 import type { EditorView } from 'prosemirror-view';
 import { Controller, useForm } from 'react-hook-form';

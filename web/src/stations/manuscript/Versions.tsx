@@ -25,7 +25,7 @@ interface Chosen {
   name: string;
 }
 
-/** How long typing must rest before the list is fetched anew, in milliseconds. */
+/** How long typing must rest before the list is fetched again, in milliseconds. */
 const REST = 2_000;
 const day = (at: number): string => format(at, 'd MMMM, HH:mm');
 

@@ -1,5 +1,5 @@
 'use client';
-/** Keeps the window on its text when the pane grows narrower or wider and every line is broken anew. */
+/** Keeps the window on its text when the pane grows narrower or wider and every line is broken again. */
 import { useEffect, type RefObject } from 'react';
 
 export function useAnchoredText(scroller: RefObject<HTMLElement | null>): void {

@@ -54,7 +54,7 @@ export const figureView =
 
 const isPicture = (f: File): boolean => f.type.startsWith('image/');
 
-/** Keeps pictures and puts them into the text after the block at `pos`; what cannot be kept is told of. */
+/** Keeps pictures and inserts them after the block at `pos`; reports those that can’t be kept. */
 export async function putPictures(
   session: TitleSession,
   view: EditorView,

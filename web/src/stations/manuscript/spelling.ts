@@ -1,5 +1,5 @@
 'use client';
-/** Words of the open book that no dictionary knows, made anew when typing rests. */
+/** Words of the open book that no dictionary knows, made again when typing rests. */
 import { useEffect, useState } from 'react';
 import { isOwnWord, wordsOfBook, type WordInBook } from '@pagina/core/tidy';
 import { useBook } from '@/title/context';

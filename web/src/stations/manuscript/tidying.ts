@@ -16,7 +16,7 @@ function itemsOf(section: Section, language: string): TidyItem[] {
   return items;
 }
 
-/** How long typing must rest before the list is made anew, in milliseconds. */
+/** How long typing must rest before the list is made again, in milliseconds. */
 const REST = 400;
 
 export interface Tidying {

@@ -1,5 +1,5 @@
 'use client';
-/** The settings of the part of the cover that was pointed at. Everything is drawn anew as it is set, and can be undone. */
+/** The settings of the part of the cover that was pointed at. Everything is drawn again as it is set, and can be undone. */
 import { frontOf, spineTurn, type CoverPlan, type Front } from '@pagina/core/book';
 import type { CoverPart } from '@pagina/core/cover';
 import { FAMILIES } from '@pagina/core/design';

@@ -2,7 +2,7 @@
  * What a file is made of, as one id that jobs and products carry: an edition as it stands, the same pages for the screen,
  * its cover's sheet or an empty one, an ebook for one outlet, or the manuscript itself.
  */
-export interface Making {
+export interface ProductKey {
   /** Null for the manuscript. */
   edition: string | null;
   form: 'whole' | 'screen' | 'cover' | 'template' | 'outlet';
@@ -24,7 +24,7 @@ export const templateOf = (edition: string): string => `${edition}/template`;
 /** An ebook whose links to books in a shop lead to this outlet. */
 export const forOutlet = (edition: string, outlet: string): string => edition + OUTLET + outlet;
 
-export function makingOf(id: string): Making {
+export function productKeyOf(id: string): ProductKey {
   if (id === MANUSCRIPT) return { edition: null, form: 'whole', outlet: null };
   const form = PARTS.find((p) => id.endsWith(`/${p}`));
   if (form) return { edition: id.slice(0, -form.length - 1), form, outlet: null };
