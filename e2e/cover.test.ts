@@ -50,7 +50,7 @@ it('sets what is pointed at, and takes it back', async () => {
     await page.getByLabel('A line above the title').fill('A novel');
     await page.keyboard.press('Enter');
   });
-  await redrawn(() => choose(page.getByLabel('Letters of the title'), 'capitals'));
+  await redrawn(() => choose(page.getByLabel('Case of the title'), 'capitals'));
   await page.getByLabel('Size of the title').fill('2 in');
   await page.keyboard.press('Enter');
   await saved(page);
@@ -61,10 +61,10 @@ it('sets what is pointed at, and takes it back', async () => {
   await redrawn(() => page.getByRole('button', { name: 'Undo' }).click());
   await part('Back text').click();
   await redrawn(async () => {
-    await page.getByLabel('Text of the back').fill('What was there the day before.');
+    await page.getByLabel('Back cover text').fill('What was there the day before.');
     await page.getByLabel('Part of the cover').focus();
   });
-  await redrawn(() => page.getByRole('button', { name: 'The record’s description again' }).click());
+  await redrawn(() => page.getByRole('button', { name: 'Use the record’s description' }).click());
   await part('Spine').click();
   await page.getByLabel('Author and title on the spine').click();
   await page.getByText('too narrow for words').waitFor({ state: 'detached' });
@@ -73,7 +73,7 @@ it('sets what is pointed at, and takes it back', async () => {
 it('takes a picture, which carries its own words until others are wanted', async () => {
   await choose(page.getByLabel('Part of the cover'), 'Front');
   await redrawn(() =>
-    page.setInputFiles('input[aria-label="File for: Picture of the front"]', {
+    page.setInputFiles('input[aria-label="File for: Front picture"]', {
       name: 'front.png',
       mimeType: 'image/png',
       buffer: Buffer.from(png(1600, 2560)),

@@ -103,7 +103,7 @@ describe('the specimen', () => {
     expect((await edition()).design.set).toEqual({});
     await reset(() => page.getByRole('button', { name: 'Undo' }).first().click());
     expect((await edition()).design.set).toEqual({ 'opening.title.size': 42_020 });
-    await reset(() => page.getByRole('button', { name: 'Put it back' }).click());
+    await reset(() => page.getByRole('button', { name: 'Reset' }).click());
     expect((await edition()).design.set).toEqual({});
   });
   it('is set by keyboard alone', async () => {

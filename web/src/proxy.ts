@@ -8,6 +8,6 @@ import { isKnownHost } from './server/door';
 export const proxy = (request: NextRequest): NextResponse =>
   isKnownHost(request.headers.get('host') ?? '')
     ? NextResponse.next()
-    : new NextResponse('This address is not known here.', { status: 421 });
+    : new NextResponse('Pagina doesn’t answer to this address.', { status: 421 });
 
 export const config = { matcher: ['/((?!api/|_next/static|type/).*)'] };

@@ -21,7 +21,7 @@ function hostOf(origin: string): string | null {
 /** Why a request is not let in, with its status; null when it is. Sec-Fetch-Site is of Fetch Metadata (W3C). */
 export function barred(headers: Headers): { status: number; why: string } | null {
   const host = headers.get('host') ?? '';
-  if (!isKnownHost(host)) return { status: 421, why: 'This address is not known here.' };
+  if (!isKnownHost(host)) return { status: 421, why: 'Pagina doesn’t answer to this address.' };
   const origin = headers.get('origin');
   const site = headers.get('sec-fetch-site');
   const own =

@@ -19,7 +19,7 @@ export async function keepPicture(s: Store, request: Request): Promise<PictureFa
   try {
     await sharp(path, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).stats();
   } catch {
-    throw new Unanswerable('The picture is damaged or too large to open. Save it anew as PNG or JPEG.', 415);
+    throw new Unanswerable('The picture is damaged or too large to open. Save it again as PNG or JPEG.', 415);
   }
   return { ...info, sha256 };
 }

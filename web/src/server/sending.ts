@@ -12,7 +12,7 @@ export async function sendTo(
   editionId: string,
 ): Promise<{ listing: string; job: string | null }> {
   const outlet = outletNamed(outletId);
-  if (!outlet) throw new Unanswerable('Pagina does not know that outlet.');
+  if (!outlet) throw new Unanswerable('Pagina doesn’t know that outlet.');
   const loaded = await readTitle(s, title);
   const edition = loaded && editionOf(loaded.book, editionId);
   if (!loaded || !edition || !isReflow(edition))

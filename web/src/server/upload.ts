@@ -25,7 +25,7 @@ export async function keepBody(
     // The one who sends it is gone, or stopped.
     const { name, code } = e as NodeJS.ErrnoException;
     if (e instanceof CutShort || name === 'AbortError' || code === 'ECONNRESET')
-      throw new Unanswerable('The file did not arrive complete. Bring it in again; nothing was changed.');
+      throw new Unanswerable('The file did not arrive complete. Import it again; nothing was changed.');
     throw e;
   }
 }
@@ -45,6 +45,6 @@ function fileName(header: string | null): string {
   try {
     return decodeURIComponent(header ?? 'manuscript.docx').slice(0, 300);
   } catch {
-    throw new Unanswerable('The file’s name can’t be read. Rename it and bring it in again.');
+    throw new Unanswerable('The file’s name can’t be read. Rename it and import it again.');
   }
 }

@@ -172,9 +172,7 @@ export function TitlesList() {
               </p>
             </div>
             {loaded === null ? null : loaded.titles.length === 0 ? (
-              <p className="text-ink-soft">
-                No title is here yet. Import a manuscript, or start a blank one.
-              </p>
+              <p className="text-ink-soft">No titles yet. Import a manuscript, or start a blank title.</p>
             ) : (
               <Table
                 label="Titles"

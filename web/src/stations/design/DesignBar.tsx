@@ -89,7 +89,7 @@ export function DesignBar({
           className="h-7 px-2"
           onClick={() => onTake({ interior: edition.interior, design: PLAIN }, edition.interior)}
         >
-          Put it back
+          Reset
         </Button>
       ) : null}
       <span className="flex items-center gap-2">

@@ -139,7 +139,7 @@ export function Inside() {
           })
         }
         onLarge={() =>
-          change(large ? 'Ordinary print' : 'Large print', (e) => ({
+          change(large ? 'Standard print' : 'Large print', (e) => ({
             design: large
               ? designWithout(e, ...Object.keys(largePrint(designOf(e))))
               : withMany(e, largePrint(designOf(e))),

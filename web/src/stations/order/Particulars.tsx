@@ -165,7 +165,7 @@ function Many({
   const words = of.reduce((n, s) => n + (facts.get(s.id)?.words ?? 0), 0);
   const ids = chosen.map((s) => s.id);
   return (
-    <Part title={chosen.length > 0 ? `${chosen.length} sections chosen` : 'The whole book'}>
+    <Part title={chosen.length > 0 ? `${chosen.length} sections selected` : 'The whole book'}>
       <p className="text-ink-soft">
         {of.length.toLocaleString('en-GB')} sections, {words.toLocaleString('en-GB')} words
       </p>
@@ -194,7 +194,7 @@ function Many({
         </>
       ) : (
         <p className="text-[13px] text-ink-soft">
-          Choose a section to see its particulars; with Shift or Ctrl, several.
+          Select a section to see its particulars; with Shift or Ctrl, several.
         </p>
       )}
     </Part>

@@ -150,7 +150,7 @@ export function Outlets() {
               </div>
               {mine.length === 0 ? (
                 <p className="text-ink-soft">
-                  Nothing has been sent yet. The shop’s days pass when you say so.
+                  Nothing has been sent yet. The simulated shop’s days pass when you advance them.
                 </p>
               ) : null}
               {mine.map((l) => (

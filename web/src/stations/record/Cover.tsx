@@ -29,7 +29,7 @@ export function Cover() {
             <p>
               {cover.width} × {cover.height} pixels
               {cover.height < 2500 ? (
-                <span className="block text-ochre">Shops like 2,500 pixels of height or more.</span>
+                <span className="block text-ochre">Shops prefer covers at least 2,500 pixels high.</span>
               ) : null}
             </p>
           ) : null}

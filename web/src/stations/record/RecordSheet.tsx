@@ -77,7 +77,7 @@ export function RecordSheet() {
             </Field>
           ))}
           {authors.map((a, i) => (
-            <Field key={`life${i}`} label={`Short life of ${a.name}`} hint="For the page about the author">
+            <Field key={`life${i}`} label={`Biography of ${a.name}`} hint="For the page about the author">
               <Text
                 area={3}
                 value={a.life}
@@ -171,7 +171,7 @@ export function RecordSheet() {
                       ) : e.isbn ? (
                         `${bareIsbn(e.isbn).length} digits, and the check digit is right`
                       ) : (
-                        'Its own ISBN, or none'
+                        'An ISBN of its own, or leave it empty'
                       )
                     }
                   >

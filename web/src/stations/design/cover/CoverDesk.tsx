@@ -27,7 +27,7 @@ const NAMES: Record<CoverPart, string> = {
   author: 'Author',
   spine: 'Spine',
   back: 'Back text',
-  life: 'Life of the author',
+  life: 'Author biography',
   portrait: 'Portrait',
   device: 'Device',
   barcode: 'Barcode',

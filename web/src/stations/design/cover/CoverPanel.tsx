@@ -63,7 +63,7 @@ export function CoverPanel({
       {target === 'life' || target === 'portrait' ? <LifeSettings plan={plan} set={set} /> : null}
       {target === 'device' ? (
         <PictureField
-          label="Device of the imprint"
+          label="Imprint device"
           hint="Shown on the back and at the foot of the spine."
           value={plan.device}
           onChoose={(device) => ({ type: 'set-cover', fields: { device } })}
@@ -86,7 +86,7 @@ function FrontSettings({ plan, set }: Settings) {
   return (
     <>
       <PictureField
-        label="Picture of the front"
+        label="Front picture"
         hint={
           picture
             ? `${picture.width} × ${picture.height} pixels`
@@ -169,7 +169,7 @@ function WordsSettings({ plan, set }: Settings) {
       <p className="text-[13px] text-ink-soft">
         {bare
           ? 'The words are part of the picture. To set them separately, choose another arrangement.'
-          : 'Title, subtitle and author are the record’s own.'}
+          : 'Title, subtitle and author come from the record.'}
       </p>
       <Field label="A line above the title" hint="For example: A novel">
         <Text
@@ -184,19 +184,19 @@ function WordsSettings({ plan, set }: Settings) {
           className="w-full"
           value={plan.family ?? ''}
           choices={[
-            { value: '', name: 'as the headings of the book' },
+            { value: '', name: 'same as the book’s headings' },
             ...FAMILIES.map((f) => ({ value: f.name, name: f.name })),
           ]}
           onChoose={(family) => set({ family: family || null }, 'Cover: face')}
         />
       </Field>
-      <Field label="Letters of the title">
+      <Field label="Case of the title">
         <Select
-          label="Letters of the title"
+          label="Case of the title"
           className="w-full"
           value={plan.letters}
           choices={LETTERS}
-          onChoose={(letters) => set({ letters }, 'Cover: letters of the title')}
+          onChoose={(letters) => set({ letters }, 'Cover: case of the title')}
         />
       </Field>
       <div>
@@ -240,9 +240,9 @@ function SpineSettings({ plan, set }: Settings) {
         on={plan.spine.words}
         onSet={(words) => set({ spine: { ...plan.spine, words } }, 'Cover: words on the spine')}
       />
-      <Field label="They run">
+      <Field label="Direction">
         <Select
-          label="They run"
+          label="Direction"
           className="w-full"
           value={plan.spine.direction}
           choices={choicesOf<CoverPlan['spine']['direction']>({
@@ -264,7 +264,7 @@ function BackSettings({ plan, set }: Settings) {
   return (
     <>
       <Field
-        label="Text of the back"
+        label="Back cover text"
         hint={
           plan.back === null
             ? 'The description from the record, unless you write something else here'
@@ -275,7 +275,7 @@ function BackSettings({ plan, set }: Settings) {
           area={12}
           value={plan.back ?? book.record.description}
           maxLength={6000}
-          onCommit={(back) => set({ back }, 'Cover: text of the back')}
+          onCommit={(back) => set({ back }, 'Cover: back cover text')}
         />
       </Field>
       {plan.back !== null ? (
@@ -284,7 +284,7 @@ function BackSettings({ plan, set }: Settings) {
           className="min-h-6 text-[13px] text-spruce underline"
           onClick={() => set({ back: null }, 'Cover: the description on the back')}
         >
-          The record’s description again
+          Use the record’s description
         </button>
       ) : null}
     </>
@@ -297,13 +297,13 @@ function LifeSettings({ plan, set }: Settings) {
   return (
     <>
       <Checkbox
-        label="A short life of the author"
+        label="Author biography"
         on={plan.life}
-        onSet={(on) => set({ life: on }, 'Cover: life of the author')}
+        onSet={(on) => set({ life: on }, 'Cover: author biography')}
         hint={life ? 'Taken from the record.' : 'The record has none yet.'}
       />
       <PictureField
-        label="Portrait of the author"
+        label="Author portrait"
         value={plan.portrait}
         onChoose={(portrait) => ({ type: 'set-cover', fields: { portrait } })}
       />
@@ -316,7 +316,7 @@ function BarcodeSettings({ plan, set }: Settings) {
   return (
     <>
       <Checkbox
-        label="Barcode of the ISBN"
+        label="ISBN barcode"
         on={plan.barcode}
         onSet={(on) => set({ barcode: on }, 'Cover: barcode')}
         hint="Leave it off if the printer adds its own; the space is kept clear."

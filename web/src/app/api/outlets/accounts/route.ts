@@ -12,7 +12,7 @@ const asked = z.object({ outlet: z.string(), affiliate: affiliateCode });
 /** Sets the code that goes into links to books at an outlet. */
 export const PUT = route(async (request) => {
   const { outlet, affiliate } = await bodyOf(request, asked, 'Name the outlet and its affiliate code.');
-  if (!outletNamed(outlet)?.affiliate) return problem('This outlet takes no affiliate code.');
+  if (!outletNamed(outlet)?.affiliate) return problem('This outlet doesn’t use affiliate codes.');
   await setAffiliate(await store(), outlet, affiliate);
   return answer({});
 });

@@ -20,7 +20,7 @@ const MOST_BYTES = 60_000_000;
 
 export const GET = titleRoute(async (request, s, { id }) => {
   const since = Number(new URL(request.url).searchParams.get('since') ?? 0);
-  if (!Number.isSafeInteger(since) || since < 0) return problem('Since which revision? That is no number.');
+  if (!Number.isSafeInteger(since) || since < 0) return problem('The revision must be a number.');
   return answer({ changes: await changesSince(s, id, since) });
 });
 
