@@ -52,7 +52,7 @@ describe('many sections', () => {
     await station(page, id, 'order');
     await row('Tide 2').click();
     await row('Tide 4').click({ modifiers: ['Shift'] });
-    await page.getByRole('heading', { name: '3 sections chosen' }).waitFor();
+    await page.getByRole('heading', { name: '3 sections selected' }).waitFor();
     await page.getByRole('button', { name: 'Gather into a part' }).click();
     await expect.poll(depths).toEqual(['1', '(2 3 4)', '5', '6', '7', '8']);
     await row('Part I').waitFor();
@@ -181,5 +181,5 @@ it('five hundred sections are a ledger of some dozens of drawn rows, and the las
   await page.keyboard.press('End');
   await row('Tide 500').waitFor();
   await page.keyboard.press('Shift+Home');
-  await page.getByRole('heading', { name: /^50\d sections chosen/ }).waitFor();
+  await page.getByRole('heading', { name: /^50\d sections selected/ }).waitFor();
 });
