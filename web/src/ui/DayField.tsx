@@ -3,9 +3,8 @@
 import { format } from 'date-fns';
 import { DayPicker } from 'react-day-picker';
 import { useState } from 'react';
-import { Popover } from 'radix-ui';
 import { Button } from './Button';
-import { popup } from './Select';
+import { Popover } from './Popover';
 
 const DAY = 'h-8 w-8 rounded-[2px] text-center hover:bg-table disabled:opacity-45';
 
@@ -28,48 +27,43 @@ export function DayField({
   const can = new Set(days.map((d) => d.toDateString()));
   const latest = days.reduce<Date | undefined>((a, b) => (a && a > b ? a : b), undefined);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger asChild>
+    <Popover
+      label={label}
+      className="p-3"
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
         <Button className="h-7" aria-label={`${label}: ${value ? format(value, 'd MMMM yyyy') : none}`}>
           {value ? format(value, 'd MMMM yyyy') : none} <span aria-hidden>▾</span>
         </Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={2}
-          collisionPadding={8}
-          aria-label={label}
-          className={`${popup} p-3`}
-        >
-          <DayPicker
-            mode="single"
-            autoFocus
-            weekStartsOn={1}
-            selected={value ?? undefined}
-            defaultMonth={value ?? latest}
-            disabled={(d) => !can.has(d.toDateString())}
-            onSelect={(d) => {
-              onChoose(d ?? null);
-              setOpen(false);
-            }}
-            classNames={{
-              month_caption: 'flex h-8 items-center font-serif text-[16px]',
-              nav: 'absolute right-3 flex gap-1',
-              button_previous: `${DAY} border border-edge`,
-              button_next: `${DAY} border border-edge`,
-              chevron: 'inline h-3 w-3 fill-ink',
-              weekday: 'column-head h-8 w-8 font-normal',
-              day: 'p-0',
-              day_button: DAY,
-              today: 'font-semibold',
-              selected: 'bg-spruce text-on-spruce',
-              outside: 'text-ink-soft',
-              disabled: 'text-ink-soft opacity-45',
-            }}
-          />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      }
+    >
+      <DayPicker
+        mode="single"
+        autoFocus
+        weekStartsOn={1}
+        selected={value ?? undefined}
+        defaultMonth={value ?? latest}
+        disabled={(d) => !can.has(d.toDateString())}
+        onSelect={(d) => {
+          onChoose(d ?? null);
+          setOpen(false);
+        }}
+        classNames={{
+          month_caption: 'flex h-8 items-center font-serif text-[16px]',
+          nav: 'absolute right-3 flex gap-1',
+          button_previous: `${DAY} border border-edge`,
+          button_next: `${DAY} border border-edge`,
+          chevron: 'inline h-3 w-3 fill-ink',
+          weekday: 'column-head h-8 w-8 font-normal',
+          day: 'p-0',
+          day_button: DAY,
+          today: 'font-semibold',
+          selected: 'bg-spruce text-on-spruce',
+          outside: 'text-ink-soft',
+          disabled: 'text-ink-soft opacity-45',
+        }}
+      />
+    </Popover>
   );
 }

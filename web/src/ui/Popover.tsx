@@ -9,16 +9,27 @@ export function Popover({
   trigger,
   className = 'w-72 p-3',
   onClosed,
+  open,
+  onOpenChange,
   children,
 }: {
   label: string;
   trigger: ReactElement;
   className?: string;
   onClosed?: () => void;
+  /** Where something inside closes it too. */
+  open?: boolean;
+  onOpenChange?: (open: boolean) => void;
   children: ReactNode;
 }) {
   return (
-    <Primitive.Root onOpenChange={(open) => !open && onClosed?.()}>
+    <Primitive.Root
+      open={open}
+      onOpenChange={(now) => {
+        onOpenChange?.(now);
+        if (!now) onClosed?.();
+      }}
+    >
       <Primitive.Trigger asChild>{trigger}</Primitive.Trigger>
       <Primitive.Portal>
         <Primitive.Content

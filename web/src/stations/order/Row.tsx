@@ -211,7 +211,12 @@ function Rename({
     if (e.key === 'Escape') end(false);
   };
   return (
-    <span className="flex gap-2" onBlur={(e) => e.currentTarget.contains(e.relatedTarget) || end(true)}>
+    // In a field the right button has the browser's own menu: paste, and what the spelling suggests.
+    <span
+      className="flex gap-2"
+      onContextMenu={(e) => e.stopPropagation()}
+      onBlur={(e) => e.currentTarget.contains(e.relatedTarget) || end(true)}
+    >
       <input
         ref={title}
         aria-label="Title"

@@ -201,11 +201,12 @@ export function Proof() {
 }
 const NONE: readonly number[] = [];
 
-/** Whether a key turns pages: not in a field, and not where arrows move between tools. */
+/** Whether a key turns pages: not in a field or a pane, and not where arrows move between tools. */
 const isPaging = (e: KeyboardEvent): boolean =>
   e.target instanceof Element &&
   e.currentTarget.contains(e.target) &&
-  !e.target.closest('input, [role=toolbar], [role=separator], aside');
+  !e.target.closest('input, aside') &&
+  !(/^(Arrow|Home|End)/.test(e.key) && e.target.closest('[role=toolbar], [role=separator]'));
 
 /** Goes to the page that bears a folio. */
 function Folio({
