@@ -168,7 +168,7 @@ describe('words', () => {
     await (await boat()).getByText('She lay on her side.').dblclick({ position: { x: 60, y: 10 } });
     await page.keyboard.press('Control+l');
     await page.getByLabel('Address').fill('example.org/boats');
-    await page.getByRole('button', { name: 'Put it' }).click();
+    await page.getByRole('button', { name: 'Apply' }).click();
     expect(await link()).toEqual({ kind: 'web', target: 'https://example.org/boats' });
     await choose(page.getByLabel('Kind of link'), 'To a place in the book');
     await choose(page.getByLabel('Place', { exact: true }), 'The Tide');
@@ -188,7 +188,7 @@ describe('words', () => {
     await (await boat()).getByText('The rope held.').dblclick({ position: { x: 50, y: 10 } });
     await put('Index entry');
     await page.getByLabel('Entry', { exact: true }).fill('ropes: that hold');
-    await page.getByRole('button', { name: 'Put it' }).click();
+    await page.getByRole('button', { name: 'Apply' }).click();
     const marks = async (): Promise<unknown> => (await content())[3]?.content?.flatMap((x) => x.marks ?? []);
     expect(await marks()).toEqual([{ type: 'indexed', attrs: { term: 'ropes: that hold' } }]);
   });

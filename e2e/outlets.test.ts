@@ -61,8 +61,8 @@ it('leads from the ebook of an outlet to another book there, with the imprint’
   await page.keyboard.press('Control+l');
   await choose(page.getByLabel('Kind of link'), 'To a book in the shops');
   await page.getByLabel('ISBN of the book').fill('978-92-95055-12-4');
-  await page.getByText('Each outlet’s own ebook leads to the book there.').waitFor();
-  await page.getByRole('button', { name: 'Put it' }).click();
+  await page.getByText('Each outlet’s ebook links to the book in that shop.').waitFor();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await saved(page);
   await station(page, id, 'outlets');
   await page.locator('[data-demand="Ebook"]').getByText('make the ebook for Lanternquay').waitFor();

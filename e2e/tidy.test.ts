@@ -45,13 +45,13 @@ describe('tidying', () => {
     expect(await new AxeBuilder(page).violations()).toEqual([]);
   });
   it('makes one, and the text and its list follow', async () => {
-    await kind('ellipses').getByRole('button', { name: 'Make', exact: true }).click();
+    await kind('ellipses').getByRole('button', { name: 'Apply', exact: true }).click();
     await kind('ellipses').waitFor({ state: 'detached' });
     await waitText(/"Ferry"…/);
   });
   it('leaves one, also after a reload', async () => {
     await kind('dashes').getByRole('button', { expanded: false }).click();
-    await kind('dashes').getByRole('button', { name: 'Leave', exact: true }).click();
+    await kind('dashes').getByRole('button', { name: 'Ignore', exact: true }).click();
     await kind('dashes').waitFor({ state: 'detached' });
     await station(page, id, 'manuscript');
     await page.getByRole('button', { name: 'Tidy', exact: true }).click();
@@ -59,9 +59,9 @@ describe('tidying', () => {
     expect(await kind('dashes').count()).toBe(0);
   });
   it('makes a kind, then all the rest, and undoes it in one step', async () => {
-    await kind('apostrophes').getByRole('button', { name: 'Make all' }).click();
+    await kind('apostrophes').getByRole('button', { name: 'Apply all' }).click();
     await waitText(/It’s late/);
-    await page.getByRole('button', { name: /^Make all \d/ }).click();
+    await page.getByRole('button', { name: /^Apply all \d/ }).click();
     await page.getByText('Nothing is left to tidy.').waitFor();
     await waitText(/“It’s late,” she said -- and/);
     expect(await text()).toContain('“Well then,”');

@@ -50,14 +50,14 @@ describe('spelling', () => {
     expect((await serverBook(id)).book.record.description).toBe('A tale of tides, received late.');
   });
   it('learns the book’s own words, over a reload, and unlearns them', async () => {
-    await word('tidewife').getByRole('button', { name: 'It is right' }).click();
+    await word('tidewife').getByRole('button', { name: 'Add to the book’s words' }).click();
     await word('tidewife').waitFor({ state: 'detached' });
     await page.reload();
     await page.getByRole('button', { name: 'Spelling' }).click();
     await word('Pellmouth').waitFor();
     expect(await word('tidewife').count()).toBe(0);
     await page.getByRole('button', { name: /The book’s own words: 1/ }).click();
-    await page.getByRole('button', { name: 'Take tidewife out of the book’s own words' }).click();
+    await page.getByRole('button', { name: 'Remove tidewife from the book’s own words' }).click();
     await word('tidewife').waitFor();
   });
 });
@@ -121,7 +121,7 @@ describe('versions', () => {
     await page.getByRole('heading', { name: 'At the beginning' }).waitFor();
     await page.locator('[data-differs]').first().waitFor();
     await page.getByRole('button', { name: 'Restore this version' }).click();
-    await page.getByText('Every section is as it is now.').waitFor();
+    await page.getByText('All sections are the same as now.').waitFor();
     expect(await all()).toContain('recieved');
     await page.getByRole('button', { name: 'Undo' }).first().click();
     await expect.poll(all).toContain('Or thrice');

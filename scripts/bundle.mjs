@@ -45,7 +45,7 @@ const bundle = (entry, outdir, more) =>
     },
     ...more,
   });
-// The command line is parsed anew at every run: short names are a thirtieth of its time. `--enable-source-maps` reads them back.
+// The command line is parsed again at every run: short names are a thirtieth of its time. `--enable-source-maps` reads them back.
 const short = { minifyIdentifiers: true, sourcemap: 'linked' };
 for (const [entry, outdir] of programs)
   if (existsSync(entry))

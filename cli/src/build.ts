@@ -122,7 +122,7 @@ function prepared(
   if (options.cover) {
     const bytes = readInput(options.cover);
     const info = pictureInfo(bytes);
-    if (!info) throw new Unusable(`${options.cover} is no picture that a cover can be: PNG or JPEG.`);
+    if (!info) throw new Unusable(`${options.cover} can’t be used as a cover. Use a PNG or JPEG picture.`);
     source.files.set('cover', bytes);
     book = {
       ...book,

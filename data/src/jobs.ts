@@ -99,7 +99,7 @@ export function claim(
         .update(jobs)
         .set({
           state: 'failed',
-          error: 'The program stopped each of the three times it tried this.',
+          error: 'Pagina stopped unexpectedly all three times it tried this.',
           changedAt: now,
         })
         .where(eq(jobs.id, row.id));

@@ -82,7 +82,6 @@ async function withEvents(store: Store, r: typeof listings.$inferSelect): Promis
 }
 
 /** Listings that an outlet may still have news of. */
-/** Listings of an outlet of which there may be news. */
 export async function openListings(store: Store, outlet: string): Promise<Listing[]> {
   const rows = await store.db
     .select()

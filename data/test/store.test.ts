@@ -147,7 +147,7 @@ describe('a title', () => {
         ],
       },
     });
-    expect(r.ok ? '' : r.refusal.message).toMatch(/deleted meanwhile/);
+    expect(r.ok ? '' : r.refusal.message).toMatch(/deleted in the meantime/);
     expect(await json()).toEqual(before);
   });
   it('keeps order when many write at once', async () => {

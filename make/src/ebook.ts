@@ -1,4 +1,4 @@
-/** Makes the reflowable EPUB of an edition, with a page list when the book has a print edition. */
+/** Makes the reflowable EPUB of an edition, with a page list when it names a print edition. */
 import { done, type Outcome } from '@pagina/core/base';
 import type { Book } from '@pagina/core/book';
 import { compose, type ComposeCache, type Composition } from '@pagina/core/compose';

@@ -86,7 +86,7 @@ export async function withWholePictures(read: Intake): Promise<Intake> {
         rule: 'intake/picture-damaged',
         severity: 'caution' as const,
         message: `A picture (${name}) is damaged and can’t be opened. Its place and caption were kept.`,
-        remedy: 'Save the picture anew as PNG or JPEG and add it in the manuscript.',
+        remedy: 'Save the picture again as PNG or JPEG and add it in the manuscript.',
       })),
     ],
   };

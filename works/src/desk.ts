@@ -24,7 +24,7 @@ export function endOf(answer: TaskEnd): JobEnd {
     error: {
       time: 'This took too long and was stopped.',
       memory: 'This needed too much memory and was stopped.',
-      unknown: 'The program stopped while it worked on this. Try again.',
+      unknown: 'Pagina stopped unexpectedly while working on this. Try again.',
     }[why],
   };
 }

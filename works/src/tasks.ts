@@ -9,7 +9,7 @@ export type Task =
       book: BookJson;
       /** When the book was last changed, in ISO form. */
       modified: string;
-      /** Id of a `Making`. */
+      /** A `ProductKey`, as one id. */
       edition: string;
       /** The imprint's code at the outlet for which the file is made. */
       affiliate: string;

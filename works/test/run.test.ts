@@ -130,7 +130,9 @@ describe('the works process', () => {
     expect(await after({ memory: 12 })).toBe('This needed too much memory and was stopped.');
     const dying = join(store.folder, 'dying.mjs');
     writeFileSync(dying, "process.once('message', () => process.exit(3));");
-    expect(await after({ child: dying })).toBe('The program stopped while it worked on this. Try again.');
+    expect(await after({ child: dying })).toBe(
+      'Pagina stopped unexpectedly while working on this. Try again.',
+    );
   });
   it('ends a task whose buffers, not its heap, take too much memory', async () => {
     const { sha256 } = await keepBytes(store, new TextEncoder().encode('# A\n\nText.'));

@@ -115,7 +115,7 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       try {
         section = sectionFromJson(change.section as Parameters<typeof sectionFromJson>[0]);
       } catch (e) {
-        return refused('change/section', `The section cannot be put in: ${(e as Error).message}.`);
+        return refused('change/section', `The section can’t be inserted: ${(e as Error).message}.`);
       }
       if (book.sections.some((s) => s.id === section.id))
         return refused('change/twice', 'That section is already in the book.');
@@ -213,7 +213,7 @@ function applyGroup(book: Book, label: string, changes: readonly Change[]): Outc
 
 function applyText(book: Book, id: string, stepsJson: readonly unknown[]): Outcome<Applied> {
   const section = book.sections.find((s) => s.id === id);
-  if (!section) return refused('change/gone', 'The section was deleted meanwhile.');
+  if (!section) return refused('change/gone', 'The section has been deleted in the meantime.');
   let doc = section.content;
   const inverse: unknown[] = [];
   try {
@@ -245,7 +245,9 @@ function withSection(
 ): Outcome<Applied> {
   const index = book.sections.findIndex((s) => s.id === id);
   const section = book.sections[index];
-  return section ? done(f(section, index)) : refused('change/gone', 'The section was deleted meanwhile.');
+  return section
+    ? done(f(section, index))
+    : refused('change/gone', 'The section has been deleted in the meantime.');
 }
 
 const replaceSection = (book: Book, section: Section): Book => ({

@@ -1,6 +1,6 @@
 /**
  * Editions: forms in which a book comes, each with fields of its own. They refer to one another by id. A form is added by
- * a member of the union here; TypeScript then names every place that has to say what becomes of it.
+ * a member of the union here; TypeScript then points out every place that has to handle it.
  */
 import * as z from 'zod';
 
@@ -43,7 +43,7 @@ export const printEditionSchema = z.object({
 export const reflowEditionSchema = z.object({
   ...common,
   form: z.literal('reflow'),
-  /** The print edition whose folios its page list gives; null for none. Books of before have no word of it. */
+  /** The print edition whose folios its page list gives; null for none. Books saved by earlier versions don’t say. */
   pageList: z.string().nullable().optional(),
 });
 
@@ -62,7 +62,7 @@ export type EditionFields = Partial<Omit<PrintEdition, 'id' | 'form'> & Omit<Ref
 const oneEdition = z.discriminatedUnion('form', [printEditionSchema, reflowEditionSchema]);
 type Parsed = z.infer<typeof oneEdition>;
 
-/** Ebooks that say nothing of it give the folios of the first print edition beside them. */
+/** An ebook that doesn’t say gets the folios of the first print edition in the list. */
 const withPageLists = (editions: readonly Parsed[]): Edition[] => {
   const first = editions.find((e) => e.form === 'print')?.id ?? null;
   return editions.map((e) =>
@@ -91,13 +91,13 @@ export function printOf(book: Editions, id: string | null): PrintEdition | undef
   return e && isPrint(e) ? e : undefined;
 }
 
-/** The print edition whose pages an edition is looked at by: itself, or the one whose folios it gives. */
+/** The print edition whose pages stand for an edition: itself, or the one whose folios an ebook gives. */
 export function pagesOf(book: Editions, id: string): PrintEdition | undefined {
   const e = editionOf(book, id);
   return e && isReflow(e) ? printOf(book, e.pageList) : printOf(book, id);
 }
 
-/** The print edition that is looked at while another is chosen that has no pages: its own, or the first. */
+/** The print edition to show for whichever edition is chosen: `pagesOf` it, or else the first one. */
 export const shownBy = (book: Editions, id: string): PrintEdition | undefined =>
   pagesOf(book, id) ?? book.editions.find(isPrint);
 

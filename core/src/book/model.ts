@@ -144,7 +144,10 @@ export function bookFromJson(json: unknown): Outcome<Book> {
   try {
     return done({ ...parsed.data, sections: settle(parsed.data.sections.map(sectionFromJson)) });
   } catch (e) {
-    return refused('book/content', `The book file holds text of an unknown shape: ${(e as Error).message}.`);
+    return refused(
+      'book/content',
+      `The book file contains text that Pagina can’t read: ${(e as Error).message}.`,
+    );
   }
 }
 export const bookToJson = (book: Book): BookJson => ({

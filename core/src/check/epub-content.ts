@@ -25,13 +25,12 @@ export const CONTENT_RULES: Rule<EpubSubject>[] = [
         yield {
           message: `The manifest marks ${navs.length} navigation documents; there must be one.`,
           file: path,
-          why: 'Readers find chapters by it.',
+          why: 'Readers need it to find chapters.',
         };
       else if (toc.length === 0)
         yield { message: 'The navigation document has no table of contents.', file: navs[0]?.path };
       for (const e of toc)
-        if (!e.label)
-          yield { message: 'An entry of the contents has no words.', file: navs[0]?.path, line: e.line };
+        if (!e.label) yield { message: 'A contents entry has no text.', file: navs[0]?.path, line: e.line };
     },
   },
   {
@@ -129,7 +128,7 @@ export const CONTENT_RULES: Rule<EpubSubject>[] = [
       if (!root || !version.startsWith('3')) return;
       for (const p of ['accessMode', 'accessibilityFeature', 'accessibilityHazard'])
         if (!metadata.some((m) => m.name === `schema:${p}`))
-          yield { message: `The package does not tell its ${p}.`, file: path };
+          yield { message: `The package doesn’t state its ${p}.`, file: path };
     },
   },
 ];

@@ -78,7 +78,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
         yield {
           message: 'META-INF/container.xml is missing or names no package document.',
           file: 'META-INF/container.xml',
-          why: 'A reading system finds the book by it.',
+          why: 'Reading systems need it to find the book.',
         };
       else if (!root && !zip.entries.some((e) => e.name === path))
         yield { message: `The package document ${path} is not in the container.`, file: path };
@@ -164,7 +164,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
             message: `The ISBN ${isbn} in the package is not valid.`,
             file: path,
             line: m.line,
-            why: 'A shop looks the book up by it.',
+            why: 'Shops look the book up by its ISBN.',
           };
       }
     },
@@ -233,7 +233,7 @@ export const PACKAGE_RULES: Rule<EpubSubject>[] = [
       for (const i of manifest)
         if (!isShown(i, ids, (type) => CORE.has(type) || type.startsWith('video/')))
           yield {
-            message: `${i.href} is of the kind “${i.type}”, which reading systems need not show.`,
+            message: `${i.href} is of the kind “${i.type}”, which reading systems aren’t required to show.`,
             file: path,
             line: i.line,
           };

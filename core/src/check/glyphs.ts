@@ -20,7 +20,7 @@ export function missingGlyphs(missing: readonly { char: string; place: Place }[]
       severity: 'blocker',
       message: `${chars.size === 1 ? 'This character prints' : 'These characters print'} as ${times === 1 ? 'a box' : 'boxes'}, because no face has ${chars.size === 1 ? 'it' : 'them'}: ${shown}${more}.`,
       why: 'Readers of the printed book would see a box instead. The ebook is not affected: reading systems have faces of their own.',
-      remedy: 'Write it in other letters, or add it as a picture.',
+      remedy: 'Spell it in other letters, or add it as a picture.',
       place,
     };
   });

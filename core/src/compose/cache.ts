@@ -63,7 +63,7 @@ export class ComposeCache {
   private paragraphs(id: string, setter: Setter): KeptParagraphs {
     const found = this.written.get(id);
     const kept = found?.s === setter ? found : new KeptParagraphs(setter);
-    // Anew at the end: the first one has been left alone longest.
+    // Put at the end again, so that the first is the one unused for longest.
     this.written.delete(id);
     this.written.set(id, kept);
     for (const old of this.written.keys()) {

@@ -155,15 +155,15 @@ export async function coverSheet(
     find(
       'cover/back-long',
       'blocker',
-      'The back’s text runs into the barcode, even in the smallest letters.',
-      'Write a shorter text for the back, or leave the author’s life off it.',
+      'The back cover text runs into the barcode, even in the smallest letters.',
+      'Write a shorter text for the back, or leave off the author biography.',
     );
   if (pages < FEWEST_PAGES || pages > MOST_PAGES)
     find(
       'cover/pages',
       'caution',
       `The printer binds ${FEWEST_PAGES} to ${MOST_PAGES} pages; these are ${pages}.`,
-      'Choose another trim or size of type.',
+      'Choose another trim or type size.',
     );
   for (const char of pen.missing)
     find('type/missing-glyph', 'blocker', `No face has the character ${char}.`, 'Write it in other letters.');

@@ -14,7 +14,7 @@ export const FAMILIES: readonly Family[] = [
   { name: 'Literata', serif: true, manner: 'large on its body, sturdy, for long reading' },
   { name: 'Alegreya', serif: true, manner: 'lively, calligraphic' },
   { name: 'Vollkorn', serif: true, manner: 'dark and warm' },
-  { name: 'Cormorant Garamond', serif: true, manner: 'fine, very small on its body; wants a large size' },
+  { name: 'Cormorant Garamond', serif: true, manner: 'fine, very small on its body; needs a large size' },
   { name: 'Source Serif 4', serif: true, manner: 'plain, even, transitional' },
   { name: 'Gentium Book Plus', serif: true, manner: 'quiet, with the widest range of languages' },
   { name: 'Source Sans 3', serif: false, manner: 'humanist, without serifs' },

@@ -1,6 +1,6 @@
 /**
  * The account of an intake: every word of the file is in the book, or set aside where the author can see it and put it
- * back. The file's words are counted by `source`, which shares no code with the readers; what a reader dropped is set
+ * back. The file's words are counted by `source`, on a path of its own; what a reader dropped is set
  * aside here under the rule `not-carried-over`.
  */
 import { countWords, type Finding } from '../base';

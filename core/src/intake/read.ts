@@ -35,7 +35,7 @@ export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outc
       ok: false,
       refusal: {
         code: 'intake/too-large',
-        message: `The file is larger than ${MOST_BYTES / 1e6} MB. Make the pictures smaller, or bring the text in without them.`,
+        message: `The file is larger than ${MOST_BYTES / 1e6} MB. Make the pictures smaller, or import the text without them.`,
       },
     };
   const read = await readRaw(bytes, name);
@@ -64,7 +64,7 @@ function toBook(read: RawManuscript, source: string | null = null, id = 'book'):
       rule: 'intake/no-headings',
       severity: 'caution',
       message: 'No headings were found: the whole text is one chapter.',
-      remedy: 'Divide it in the running order.',
+      remedy: 'Split it in the running order.',
     });
   if (chapters > MANY_HEADINGS)
     findings.push({

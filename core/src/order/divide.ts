@@ -34,7 +34,7 @@ function fragmentOf(section: Section, keep: (name: string, index: number, id: st
 export function divide(book: Book, id: string, blockId: string, newId: () => string): Outcome<Change> {
   const index = indexOf(book, id);
   const section = book.sections[index];
-  if (!section) return refused('order/gone', 'The section was deleted meanwhile.');
+  if (!section) return refused('order/gone', 'The section has been deleted in the meantime.');
   let at = -1;
   section.content.forEach((n, _o, i) => {
     if (n.attrs.id === blockId && n.type.name !== 'noteBody') at = i;
@@ -61,7 +61,7 @@ export function divide(book: Book, id: string, blockId: string, newId: () => str
   const fresh: Section = { ...section, id: newId(), title, subtitle: '', content };
   return done({
     type: 'group',
-    label: 'Divide the section',
+    label: 'Split the section',
     changes: [
       textReplaced(section, head),
       { type: 'insert-section', index: index + 1, section: sectionToJson(fresh) },
@@ -92,7 +92,7 @@ export function join(book: Book, id: string, newId: () => string): Outcome<Chang
     }));
   return done({
     type: 'group',
-    label: 'Join to the section before',
+    label: 'Join with previous',
     changes: [...children, { type: 'remove-section', id }, textReplaced(before, all)],
   });
 }

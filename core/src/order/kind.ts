@@ -10,7 +10,7 @@ import { arrange } from './tree';
  */
 export function changeKind(book: Book, ids: readonly string[], kind: SectionKind): Outcome<Change> {
   const chosen = book.sections.filter((s) => ids.includes(s.id));
-  if (chosen.length === 0) return refused('order/gone', 'The section was deleted meanwhile.');
+  if (chosen.length === 0) return refused('order/gone', 'The section has been deleted in the meantime.');
   const rule = kindRule(kind);
   const demoted = new Set(kind === 'part' ? [] : chosen.filter((s) => s.kind === 'part').map((s) => s.id));
   const above = new Map(book.sections.map((s) => [s.id, s.parent]));
@@ -38,7 +38,7 @@ export function changeKind(book: Book, ids: readonly string[], kind: SectionKind
   }
   const label =
     chosen.length === 1
-      ? `Make it ${rule.label.toLowerCase()}`
+      ? `Change the kind to ${rule.label.toLowerCase()}`
       : `Make ${chosen.length} sections ${rule.label.toLowerCase()}`;
   const kinds: Change[] = chosen.map((s) => ({
     type: 'set-section',

@@ -16,7 +16,7 @@ import { placeFor } from './absent';
 import { hasText } from './text';
 import { arrange, familyOf, rootsOf } from './tree';
 
-const gone = (): Outcome<never> => refused('order/gone', 'The section was deleted meanwhile.');
+const gone = (): Outcome<never> => refused('order/gone', 'The section has been deleted in the meantime.');
 const group = (label: string, changes: Change[]): Outcome<Change> => done({ type: 'group', label, changes });
 const several = (n: number, one: string): string => (n === 1 ? one : `${one} (${n} sections)`);
 
@@ -34,7 +34,7 @@ export function moveBefore(book: Book, ids: readonly string[], beforeId: string 
   const moving = new Set(roots.flatMap((r) => familyOf(book.sections, r.id)));
   // Put before one of themselves they stay where they are, gathered before what follows it.
   const from = beforeId === null ? book.sections.length : book.sections.findIndex((s) => s.id === beforeId);
-  if (from < 0) return refused('order/gone', 'The section to move it before was deleted meanwhile.');
+  if (from < 0) return refused('order/gone', 'The section you want to move it in front of has been deleted.');
   const anchor = book.sections.slice(from).find((s) => !moving.has(s));
   const rest = book.sections.filter((s) => !moving.has(s));
   const at = anchor ? rest.indexOf(anchor) : rest.length;
@@ -81,7 +81,7 @@ export function nest(book: Book, ids: readonly string[], way: 'in' | 'out'): Out
     if (above?.kind !== 'part' || roots.some((r) => r.matter !== 'body'))
       return refused('order/no-part', 'There is no part above it to move it into.');
     list = list.map((s) => (roots.some((r) => r.id === s.id) ? { ...s, parent: above.id } : s));
-    return group('Put it into the part above', arrange(book, list));
+    return group('Move into the part above', arrange(book, list));
   }
   for (const root of [...roots].reverse()) {
     const part = list.find((s) => s.id === root.parent);
@@ -91,7 +91,7 @@ export function nest(book: Book, ids: readonly string[], way: 'in' | 'out'): Out
     const after = rest.indexOf(familyOf(rest, part.id).at(-1) as Placed) + 1;
     list = [...rest.slice(0, after), ...family, ...rest.slice(after)];
   }
-  return group('Take it out of the part', arrange(book, list));
+  return group('Move out of the part', arrange(book, list));
 }
 
 /** A new part over the sections chosen, which are brought together where the first of them stands. */

@@ -222,7 +222,7 @@ export function renew(
   if (changes.length === 0) return refused('order/nothing', 'None of the new text was selected.');
   return done({
     type: 'group',
-    label: 'Take the text of a new manuscript',
+    label: 'Use the text of a newer manuscript',
     changes: withPictures(t, changes),
   });
 }

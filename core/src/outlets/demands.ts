@@ -57,7 +57,7 @@ export function demandsOf(
     demand(
       'Cover',
       record.cover !== null || book.cover.front !== null,
-      record.cover ? 'a picture is there' : 'set from the record’s words',
+      record.cover ? 'a picture is set' : 'set from the record’s words',
       'Choose a picture in the record, or have a cover set in Design.',
     ),
     isbn === ''

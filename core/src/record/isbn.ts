@@ -25,7 +25,7 @@ export const ISBN_FAULTS: Record<IsbnFault, string> = {
   empty: 'No ISBN has been given.',
   length: 'An ISBN has thirteen digits.',
   prefix: 'An ISBN begins with 978 or 979.',
-  'check-digit': 'The last digit does not fit the others: one of the digits is mistyped.',
+  'check-digit': 'The last digit doesn’t match the others, so one of the digits is mistyped.',
 };
 
 /** An ISBN-10 as the ISBN-13 of the same book (Users' Manual, appendix 1), or null when its check digit is wrong. */

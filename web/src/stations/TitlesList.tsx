@@ -1,5 +1,5 @@
 'use client';
-/** All titles: the books on the table, a way to bring one in, and those put away. */
+/** All titles: the books on the table, a way to import one, and the deleted ones. */
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';

@@ -60,7 +60,7 @@ export function Picker<V extends string>({
             aria-label={label}
             className={`${popup} w-72`}
           >
-            <Command label={label} loop defaultValue={chosen ? keyOf(chosen) : undefined}>
+            <Command label={label} loop filter={contains} defaultValue={chosen ? keyOf(chosen) : undefined}>
               <Command.Input
                 placeholder="Type a part of the name"
                 className="h-9 w-full border-b border-rule bg-sheet px-3 outline-none placeholder:text-ink-soft"
@@ -101,6 +101,10 @@ export function Picker<V extends string>({
     </Popover.Root>
   );
 }
+
+/** A part of the name as it was typed: scattered letters would find too much in a list of names. */
+const contains = (key: string, typed: string): number =>
+  key.toLowerCase().includes(typed.trim().toLowerCase()) ? 1 : 0;
 
 /** Names may repeat; the value beside the name keeps each apart. */
 const keyOf = (c: Choice): string => `${c.name} ${c.value}`;

@@ -16,7 +16,7 @@ export async function readDoc(bytes: Uint8Array): Promise<Outcome<RawManuscript>
   if (!document)
     return refused(
       'intake/damaged',
-      'The document cannot be read: it is damaged, or older than this reader knows. Save it as .docx and bring it in again.',
+      'The document cannot be read: it is damaged, or in a version too old for Pagina. Save it as .docx and import it again.',
     );
   const m = rawManuscript();
   m.blocks = paragraphs(document.getBody());

@@ -29,11 +29,11 @@ export async function readDocx(bytes: Uint8Array): Promise<Outcome<RawManuscript
     return text.includes(ENCRYPTED)
       ? refused(
           'intake/encrypted',
-          'The file is locked with a password. Open it in your word processor, save it without the password, and bring it in again.',
+          'The file is locked with a password. Open it in your word processor, save it without the password, and import it again.',
         )
       : refused(
           'intake/old-doc',
-          'This is a document in the old binary form. Save it as .docx in your word processor and bring it in again.',
+          'This is a document in the old binary form. Save it as .docx in your word processor and import it again.',
         );
   }
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
@@ -44,7 +44,7 @@ export async function readDocx(bytes: Uint8Array): Promise<Outcome<RawManuscript
   if (zip.entries.some((e) => e.encrypted))
     return refused(
       'intake/encrypted',
-      'The file is locked with a password. Save it without one and bring it in again.',
+      'The file is locked with a password. Save it without one and import it again.',
     );
   if (!zip.entries.some((e) => e.name === '[Content_Types].xml'))
     return refused('intake/not-docx', 'This is not a .docx file: it is a zip container of another kind.');

@@ -33,7 +33,7 @@ export function readEpub(bytes: Uint8Array): Outcome<RawManuscript> {
     const page = pageOf(p, item.path);
     return page ? [page] : [];
   });
-  if (pages.length === 0) return refused('intake/epub-empty', 'This EPUB holds no text that can be read.');
+  if (pages.length === 0) return refused('intake/epub-empty', 'This EPUB contains no readable text.');
   const m = rawManuscript();
   const of = (name: string): string => p.metadata.find((x) => x.name === name)?.value ?? '';
   m.title = of('title');

@@ -82,7 +82,7 @@ async function readAs(bytes: Uint8Array, name: string): Promise<Outcome<RawManus
       if (new TextDecoder('latin1').decode(bytes).includes(ENCRYPTED))
         return refused(
           'intake/encrypted',
-          'The file is locked with a password. Open it in your word processor, save it without the password, and bring it in again.',
+          'The file is locked with a password. Open it in your word processor, save it without the password, and import it again.',
         );
       return OLE.every((b, i) => bytes[i] === b)
         ? (await import('./doc')).readDoc(bytes)

@@ -49,7 +49,7 @@ export function readOdt(zip: Zip): Outcome<RawManuscript> {
   if (/encryption-data/.test(text('META-INF/manifest.xml') ?? ''))
     return refused(
       'intake/encrypted',
-      'The file is locked with a password. Save it without one and bring it in again.',
+      'The file is locked with a password. Save it without one and import it again.',
     );
   const content = text('content.xml');
   const parsed = content ? parseXml(content) : null;

@@ -28,7 +28,7 @@ export async function readPdf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
     return (e as Error).name === 'PasswordException'
       ? refused(
           'intake/encrypted',
-          'The PDF is locked with a password. Save it without one and bring it in again.',
+          'The PDF is locked with a password. Save it without one and import it again.',
         )
       : refused('intake/damaged', 'The PDF is damaged and can’t be read.');
   } finally {
@@ -38,7 +38,7 @@ export async function readPdf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
   if (words === 0)
     return refused(
       'intake/pdf-pictures',
-      'This PDF holds pictures of pages, not text: there are no words in it to read.',
+      'This PDF contains images of pages, not text, so there is nothing to import.',
     );
   const joiner = new PageJoiner(pages);
   m.blocks = joiner.run();

@@ -92,7 +92,7 @@ export const SETTINGS: Record<Part, readonly Setting[]> = {
     choice(
       'opening.numberForm',
       'Numbered in',
-      ['usual', 'the default way'],
+      ['usual', 'default'],
       ['words', 'words'],
       ['arabic', 'figures'],
       ['roman', 'roman figures'],

@@ -277,7 +277,7 @@ function Folios({ edition }: { edition: ReflowEdition }) {
   return (
     <Select
       label={`Page list of the ${lower(edition.name)}`}
-      tip="Readers who have this file find the pages that readers of the printed book speak of."
+      tip="Lets ebook readers find the page numbers of the printed book."
       className="mt-1 h-7 max-w-full text-[13px]"
       value={edition.pageList ?? ''}
       choices={choices}

@@ -31,11 +31,13 @@ export function Spelling({ onClose }: { onClose: () => void }) {
       note={
         without.length > 0
           ? `There is no dictionary for ${without.map(name).join(', ')}.`
-          : `By the dictionary of ${name(book.record.language)}. Monospace text and addresses are left alone.`
+          : `Uses the dictionary of ${name(book.record.language)}. Monospace text and addresses are left alone.`
       }
     >
-      {words === null ? <p className="px-4 py-3 text-ink-soft">Looking the words up …</p> : null}
-      {words?.length === 0 && without.length === 0 ? <p className="px-4 py-3">Every word is known.</p> : null}
+      {words === null ? <p className="px-4 py-3 text-ink-soft">Checking the words …</p> : null}
+      {words?.length === 0 && without.length === 0 ? (
+        <p className="px-4 py-3">No misspellings found.</p>
+      ) : null}
       {description.length > 0 ? (
         <section className="border-b border-rule" aria-label="In the description" data-description>
           <h3 className="column-head px-4 pt-2">In the description</h3>
@@ -73,15 +75,15 @@ export function Spelling({ onClose }: { onClose: () => void }) {
                 <button
                   type="button"
                   className="font-sans text-[12px] text-ink-soft underline"
-                  aria-label={`Take ${w} out of the book’s own words`}
+                  aria-label={`Remove ${w} from the book’s own words`}
                   onClick={() =>
                     setOwn(
                       book.words.filter((x) => x !== w),
-                      `Look “${w}” up again`,
+                      `Remove “${w}” from the book’s words`,
                     )
                   }
                 >
-                  take out
+                  remove
                 </button>
               </li>
             ))}
@@ -185,7 +187,7 @@ function Line(p: { word: string; times: number; name?: boolean; onOpen: () => vo
         </span>
       </button>
       <Button kind="quiet" className="h-7 px-2" onClick={p.onOwn}>
-        It is right
+        Add to the book’s words
       </Button>
     </div>
   );
@@ -233,7 +235,7 @@ function Meant({
         <input
           aria-label={`Write ${word} as`}
           className="h-7 w-28 rounded-[2px] border border-edge bg-sheet px-1.5 font-serif"
-          placeholder="or write it"
+          placeholder="or type a correction"
           value={by}
           onChange={(e) => setBy(e.target.value)}
           onKeyDown={(e) => e.key === 'Enter' && by.trim() && onReplace(by.trim())}

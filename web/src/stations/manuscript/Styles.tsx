@@ -150,12 +150,12 @@ export function Styles({
     { name: 'Blank line', run: block('break', { ornament: false }) },
     { name: 'Page break', run: block('pageBreak') },
     {
-      name: 'End of the line',
+      name: 'Line break',
       keys: 'Shift+Enter',
       run: () => view && (lineBreak(false)(view.state, view.dispatch), view.focus()),
     },
     {
-      name: 'End of the line, fitted to the measure',
+      name: 'Line break, fitted to the measure',
       keys: 'Ctrl+Shift+Enter',
       run: () => view && (lineBreak(true)(view.state, view.dispatch), view.focus()),
     },
@@ -163,7 +163,7 @@ export function Styles({
     {
       name: 'Note',
       keys: 'Ctrl+Alt+N',
-      run: () => run((s) => insertNote(s) ?? 'A note is called in running text.'),
+      run: () => run((s) => insertNote(s) ?? 'Notes can only be inserted in running text.'),
     },
     { name: 'Link', keys: 'Ctrl+L', run: () => onAsk('link') },
     { name: 'Index entry', keys: 'Ctrl+Shift+X', run: () => onAsk('indexed') },

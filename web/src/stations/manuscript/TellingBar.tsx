@@ -127,7 +127,7 @@ export function TellingBar({ view, name, onDone }: { view: EditorView; name: Tel
         />
       )}
       <Button type="submit" className="h-7 px-2">
-        {at ? 'Change' : 'Put it'}
+        {at ? 'Change' : 'Apply'}
       </Button>
       {at ? (
         <Button kind="quiet" className="h-7 px-2" onClick={() => tell(null)}>
@@ -139,9 +139,9 @@ export function TellingBar({ view, name, onDone }: { view: EditorView; name: Tel
           {wrong}
         </span>
       ) : of === 'shop' ? (
-        <Tip words="The link is stored by ISBN. Files not made for an outlet show the words without a link.">
+        <Tip words="The link is stored by ISBN. Files that aren’t made for an outlet show the words without a link.">
           <span className="text-[13px] whitespace-nowrap text-ink-soft" tabIndex={0}>
-            Each outlet’s own ebook leads to the book there.
+            Each outlet’s ebook links to the book in that shop.
           </span>
         </Tip>
       ) : null}

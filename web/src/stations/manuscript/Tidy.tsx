@@ -35,7 +35,7 @@ export function Tidy({ onClose }: { onClose: () => void }) {
     const keys = [...new Set(chosen.map((i) => i.key))];
     void dismiss(keys);
     if (chosen.length > 1)
-      toast(`${places(chosen.length)} left as they are.`, {
+      toast(`${places(chosen.length)} ignored.`, {
         action: { label: 'Offer them again', onClick: () => void dismiss(keys, true) },
       });
   };
@@ -44,11 +44,11 @@ export function Tidy({ onClose }: { onClose: () => void }) {
     <Aside
       title="Tidying"
       onClose={onClose}
-      note={`By the rules of ${styleFor(book.record.language).name}. Monospace text and addresses are left alone.`}
+      note={`Follows the rules of ${styleFor(book.record.language).name}. Monospace text and addresses are left alone.`}
       tools={
         items.length > 0 ? (
           <Button kind="primary" className="h-7" onClick={() => void make(items, 'Tidy the text')}>
-            Make all {items.length.toLocaleString('en-GB')}
+            Apply all {items.length.toLocaleString('en-GB')}
           </Button>
         ) : null
       }
@@ -103,10 +103,10 @@ function Kind({
           <span className="text-ink-soft">{places(items.length)}</span>
         </button>
         <Button kind="quiet" className="h-7 px-2" onClick={() => onRefuse(items)}>
-          Leave all
+          Ignore all
         </Button>
         <Button className="h-7 px-2" onClick={() => onMake(items)}>
-          Make all
+          Apply all
         </Button>
       </div>
       {open ? (
@@ -127,10 +127,10 @@ function Kind({
                 </button>
               </Tip>
               <Button kind="quiet" className="h-7 px-2" onClick={() => onRefuse([i])}>
-                Leave
+                Ignore
               </Button>
               <Button kind="quiet" className="h-7 px-2" onClick={() => onMake([i])}>
-                Make
+                Apply
               </Button>
             </li>
           ))}

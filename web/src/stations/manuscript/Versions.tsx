@@ -53,7 +53,7 @@ export function Versions({ onClose }: { onClose: () => void }) {
       body: JSON.stringify({ name }),
     });
     const answer = (await r.json()) as { message?: string };
-    if (!r.ok) toast(answer.message ?? 'The version was not kept.');
+    if (!r.ok) toast(answer.message ?? 'The version wasn’t saved.');
     else await load();
     return r.ok;
   };
@@ -136,7 +136,7 @@ export function Versions({ onClose }: { onClose: () => void }) {
               {s.revision === 0 ? null : (
                 <span className="block truncate text-[13px] text-ink-soft">
                   {s.changes.toLocaleString('en-GB')} {s.changes === 1 ? 'change' : 'changes'}
-                  {s.actions.length > 0 ? `: ${s.actions.join('; ').toLowerCase()}` : ', all of them typing'}
+                  {s.actions.length > 0 ? `: ${s.actions.join('; ').toLowerCase()}` : ': typing only'}
                 </span>
               )}
             </button>
@@ -189,7 +189,7 @@ function OneVersion({
                 .then(
                   (ok) =>
                     ok &&
-                    toast('The book is as it was then.', {
+                    toast('The book hasn’t changed since then.', {
                       action: { label: 'Undo', onClick: () => void session.undo() },
                     }),
                 )
@@ -201,7 +201,7 @@ function OneVersion({
       }
     >
       {trouble ? <p className="px-4 py-3 text-rubric">{trouble}</p> : null}
-      {!then && !trouble ? <p className="px-4 py-3 text-ink-soft">Looking back …</p> : null}
+      {!then && !trouble ? <p className="px-4 py-3 text-ink-soft">Loading the version …</p> : null}
       {then ? <Differences then={then} /> : null}
     </Aside>
   );
@@ -229,7 +229,7 @@ function Differences({ then }: { then: Book }) {
       toast(r.refusal.message);
       return null;
     });
-  if (rows.length === 0) return <p className="px-4 py-3">Every section is as it is now.</p>;
+  if (rows.length === 0) return <p className="px-4 py-3">All sections are the same as now.</p>;
   return (
     <ul>
       {rows.map((s) => (

@@ -74,7 +74,7 @@ export async function putPictures(
     view.dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(bodyEnd(view.state.doc, after) + 1))));
   }
   const others = files.filter((f) => !isPicture(f));
-  if (others.length > 0) toast(`${others[0]?.name} is no picture.`);
+  if (others.length > 0) toast(`${others[0]?.name} isn’t a picture.`);
 }
 
 /** A place among the blocks, not among the notes below them. */

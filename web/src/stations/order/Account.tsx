@@ -5,13 +5,13 @@ import { Button } from '@/ui/Button';
 import { Collapsible } from '@/ui/Collapsible';
 
 const RULES: Record<string, string> = {
-  'number-lines': 'Chapter numbers: they now come from the running order',
-  'typed-contents': 'A typed contents list: the book makes its own',
+  'number-lines': 'Chapter numbers, which now come from the running order',
+  'typed-contents': 'A typed contents list, replaced by the book’s own',
   'heads-and-page-numbers': 'Running heads and page numbers left in the text',
-  'break-signs': 'Signs for breaks: now real breaks',
-  'title-page': 'Title-page words that are in the record',
-  'uncalled-notes': 'Notes that nothing in the text calls',
-  'not-carried-over': 'Words of the file that are in no section',
+  'break-signs': 'Break signs, now real breaks',
+  'title-page': 'Title-page text, now in the record',
+  'uncalled-notes': 'Notes without a reference in the text',
+  'not-carried-over': 'Words from the file that are in no section',
 };
 const CLEANED: Record<string, [one: string, many: string]> = {
   'empty-paragraphs': ['empty paragraph', 'empty paragraphs'],
@@ -20,7 +20,7 @@ const CLEANED: Record<string, [one: string, many: string]> = {
   'spaces-as-indent': ['indent made of spaces', 'indents made of spaces'],
   tabs: ['tab', 'tabs'],
   'soft-hyphens': ['soft hyphen', 'soft hyphens'],
-  'paragraphs-joined': ['paragraph joined that a page had cut', 'paragraphs joined that a page had cut'],
+  'paragraphs-joined': ['paragraph rejoined across a page break', 'paragraphs rejoined across page breaks'],
 };
 const n = (count: number): string => count.toLocaleString('en-GB');
 

@@ -74,7 +74,7 @@ export function useActions() {
       kind: (ids: readonly string[], kind: SectionKind) => run((b) => changeKind(b, ids, kind)),
       addAtItsPlace: (kind: SectionKind) => run((b) => addAtItsPlace(b, kind, sectionId)),
       number: (ids: readonly string[], numbered: boolean) =>
-        run(setAll(ids, numbered ? 'Number the section' : 'Take the number away', () => ({ numbered }))),
+        run(setAll(ids, numbered ? 'Show the number' : 'Hide the number', () => ({ numbered }))),
       title: (ids: readonly string[], titled: boolean) =>
         run(setAll(ids, titled ? 'Show the title' : 'Hide the title', () => ({ titled }))),
       starts: (ids: readonly string[], starts: Section['starts']) =>

@@ -83,7 +83,7 @@ export function useExample(session: TitleSession, arrival: Arrival) {
         section: s.id,
         others: placesThatLook(book, looks).filter((p) => p.block !== block),
         again: (b) =>
-          inTurn(b, placesThatLook(b, looks), 'Divide sections', (now, p) =>
+          inTurn(b, placesThatLook(b, looks), 'Split sections', (now, p) =>
             divide(now, p.section, p.block, newId),
           ),
       });
