@@ -5,10 +5,9 @@ import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assembly';
 import { accountOf } from './account';
 import { formatOf, readRaw } from './readers';
-import { withoutFurniture } from './recognition';
 import type { TidyCount } from './assembly';
 import type { RawManuscript, RawParagraph } from './raw';
-import { recogniseHeadings } from './recognition';
+import { recogniseHeadings, withoutFurniture, type TitleBlock } from './recognition';
 import { sourceText } from './source';
 import { decodeText } from './readers';
 
@@ -46,19 +45,18 @@ export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outc
 
 /** `source`: the file's text by another way than its reader's; null where there is none. `id`: the book's own. */
 function toBook(read: RawManuscript, source: string | null = null, id = 'book'): Intake {
-  const { blocks, removed, joined } = withoutFurniture(read);
-  const m: RawManuscript = { ...read, blocks };
-  const headings = recogniseHeadings(m.blocks);
-  const a = new Assembler(m, headings);
+  const { blocks, notes, removed, joined } = withoutFurniture(read);
+  const m: RawManuscript = { ...read, blocks, notes };
+  const found = recogniseHeadings(m.blocks);
+  const a = new Assembler(m, found);
   a.run();
-  for (const r of removed) a.aside('heads-and-page-numbers', r.text, a.sectionAt(r.before - 1));
-  if (joined > 0) a.tidied['paragraphs-joined'] = joined;
+  const { setAside, tidied } = a.nodes;
+  for (const r of removed) a.nodes.aside(r.rule, r.text, a.sectionAt(r.before - 1));
+  if (joined > 0) tidied['paragraphs-joined'] = joined;
   const sections = a.guesses.map((g) => g.section);
-  const record = recordSchema.parse({ language: languageTag(m.language) });
-  const titlePage = takeTitlePage(sections, m, record);
-  if (titlePage.aside) a.aside('title-page', titlePage.aside, null);
+  const record = recordSchema.parse({ language: languageTag(m.language), ...aboutBook(a.title, m) });
   const findings: Finding[] = [...m.cautions.map((c) => ({ ...c, severity: 'caution' as const }))];
-  const chapters = headings.filter((h) => h.subhead === 0).length;
+  const chapters = found.headings.filter((h) => h.subhead === 0 && h.kind !== 'contents').length;
   if (chapters === 0)
     findings.push({
       rule: 'intake/no-headings',
@@ -88,7 +86,7 @@ function toBook(read: RawManuscript, source: string | null = null, id = 'book'):
     files.set(f.id, f.bytes);
   }
   const book = newBook(id, record, sections, pictures);
-  const account = accountOf(source, wordsOfRaw(read), sections, a.setAside, titlePage.kept);
+  const account = accountOf(source, wordsOfRaw(read), sections, setAside, a.onTitlePage);
   return {
     book,
     files,
@@ -96,7 +94,7 @@ function toBook(read: RawManuscript, source: string | null = null, id = 'book'):
     wordsIn: account.wordsIn,
     wordsOut: account.wordsOut,
     setAside: account.setAside,
-    tidied: a.tidied,
+    tidied,
     findings: [...findings, ...account.findings],
   };
 }
@@ -172,61 +170,22 @@ function languageTag(tag: string): string {
   }
 }
 
-/**
- * Title and author from a typed title page into the record. When its lines say nothing that the record does not say,
- * the page is left to be made from the record: those words are `kept` there, and a "by" is put aside.
- */
-function takeTitlePage(
-  sections: Section[],
+/** Title, subtitle and authors: from the title page, else from the file's properties. */
+function aboutBook(
+  page: TitleBlock | null,
   m: RawManuscript,
-  record: Book['record'],
-): { kept: string; aside: string } {
-  const index = sections.findIndex((s) => s.kind === 'title-page');
-  const page = sections[index];
-  const fallback = (): { kept: string; aside: string } => {
-    record.title ||= m.title;
-    if (
-      record.contributors.length === 0 &&
-      m.author &&
-      !/^(unknown|user|admin\w*|un-named|python-docx)$/i.test(m.author)
-    )
-      record.contributors = [author(m.author)];
-    return { kept: '', aside: '' };
+): Pick<Book['record'], 'title' | 'subtitle' | 'contributors'> {
+  const own = /^(unknown|user|admin\w*|un-named|python-docx)$/i.test(m.author) ? [] : [m.author];
+  const names = page?.authors.length ? page.authors : own.filter(Boolean);
+  return {
+    title: inLetters(page?.title ?? '') || m.title,
+    subtitle: inLetters(page?.subtitle ?? ''),
+    contributors: names.map((name) => author(inLetters(name))),
   };
-  if (!page) return fallback();
-  const lines: string[] = [];
-  page.content.descendants((n) => {
-    if (n.isTextblock) lines.push(n.textContent.replace(/\s+/g, ' ').trim());
-    return !n.isTextblock;
-  });
-  const [title = '', ...rest] = lines.filter(Boolean);
-  record.title = isCapitals(title) ? titleCase(title) : title;
-  const by = rest.findIndex((l) => /^(by|von|par|de|di)\s+\S/i.test(l));
-  const name =
-    by >= 0
-      ? (rest[by] as string).replace(/^\S+\s+/, '')
-      : rest.length === 1 && m.author && rest[0] === m.author
-        ? m.author
-        : rest.length > 0 && looksLikeName(rest.at(-1) as string)
-          ? (rest.at(-1) as string)
-          : '';
-  const nameAt = by >= 0 ? by : rest.length - 1;
-  if (name) record.contributors = [author(isCapitals(name) ? titleCase(name) : name)];
-  const between = name ? rest.filter((_, i) => i !== nameAt) : rest;
-  if (between.length === 1) record.subtitle = between[0] as string;
-  const known = between.length <= 1 && (by < 0 || name !== '');
-  if (!known) return fallback();
-  sections[index] = { ...page, content: schema.node('doc', null, [schema.node('paragraph', { id: 'b0' })]) };
-  const aside = by >= 0 ? ((rest[by] as string).split(/\s+/)[0] as string) : '';
-  const shown = by < 0 ? lines : lines.map((l) => (l === rest[by] ? l.replace(/^\S+\s+/, '') : l));
-  fallback();
-  return { kept: shown.join('\n'), aside };
 }
 
 const author = (name: string): Contributor => ({ name, role: 'author', sortName: '', life: '' });
-const looksLikeName = (l: string): boolean =>
-  /^(\p{Lu}[\p{L}.'\u2019-]*\s+){1,3}\p{Lu}[\p{L}'\u2019-]+$/u.test(l);
-const isCapitals = (s: string): boolean => /\p{Lu}/u.test(s) && s === s.toUpperCase();
+const inLetters = (s: string): string => (/\p{Lu}/u.test(s) && s === s.toUpperCase() ? titleCase(s) : s);
 const SMALL = new Set('a an the and but or nor of in on at to for by with from as'.split(' '));
 const titleCase = (s: string): string =>
   s

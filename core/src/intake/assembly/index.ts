@@ -1,2 +1,3 @@
-export { Assembler, type SectionGuess, type SetAside } from './assemble';
+export { Assembler, type SectionGuess } from './assemble';
 export { type TidyCount } from './inline';
+export { type SetAside } from './nodes';

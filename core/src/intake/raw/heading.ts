@@ -11,9 +11,11 @@ export interface HeadingGuess {
   subtitle: string;
   /** Blocks that the heading takes up: the number line, the title line, the subtitle line. */
   span: number;
-  /** Words of a number line or of "Chapter One" before a title: not kept as text, since numbers are set from the order. */
-  numberWords: number;
+  /** "Chapter One" as it is typed; not kept as text, since the book numbers by order. '' for none. */
+  label: string;
   numbered: boolean;
+  /** The number that the manuscript gives; null for none. */
+  number: number | null;
   score: number;
   reason: string;
   /** Known by a style, a number or words, not by looks alone. */

@@ -5,6 +5,7 @@ export {
   type RawNote,
   type RawParagraph,
   type RawPicture,
+  indexedAt,
   isDisplayed,
   isEmpty,
   isText,
@@ -13,6 +14,8 @@ export {
   paragraphsOf,
   rawManuscript,
   rawParagraph,
+  withoutFirst,
 } from './raw';
-export { COPYRIGHT_WORDS, bareNumber, isBreakText, kindByWords, numberThenTitle } from './words';
+export { Vocabulary } from './vocabulary';
+export { COPYRIGHT_WORDS, bareNumber, isBreakText, isCaptionText, kindByWords, numberThenTitle } from './words';
 export { type HeadingGuess } from './heading';

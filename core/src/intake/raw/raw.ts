@@ -125,5 +125,38 @@ export function looksOf(p: RawParagraph): Pick<RawParagraph, 'bold' | 'italic' |
 }
 
 /** A paragraph that stands apart from running text. */
-export const isDisplayed = (b: RawParagraph): boolean =>
+export const isDisplayed = (b: Pick<RawParagraph, "align" | "style">): boolean =>
   b.align === 'centre' || b.align === 'right' || /verse|poe|quot|letter/i.test(b.style);
+
+/** Inline content without its first letters. */
+export function withoutFirst(inline: RawParagraph['inline'], length: number): RawParagraph['inline'] {
+  let left = length;
+  return inline.flatMap((n) => {
+    const text = n.isText ? (n.text as string) : '';
+    const cut = Math.min(left, text.length);
+    left -= cut;
+    if (!n.isText) return [n];
+    return cut < text.length ? [schema.text(text.slice(cut), n.marks)] : [];
+  });
+}
+
+/** An entry for the index at the end of this inline content: on the last word of it, since the book indexes words. */
+export function indexedAt(inline: readonly Node[], term: string): Node[] {
+  const mark = schema.mark('indexed', { term });
+  const at = inline.findLastIndex((n) => n.isText && /[\p{L}\p{N}]/u.test(n.text as string));
+  const node = inline[at];
+  if (!node) return [...inline];
+  const m = /[\p{L}\p{N}][^\s]*\s*$/u.exec((node.text as string).trimEnd());
+  const text = node.text as string;
+  const from = m ? m.index : 0;
+  const to = text.trimEnd().length;
+  const part = (a: number, b: number, marked: boolean): Node[] =>
+    a < b ? [schema.text(text.slice(a, b), marked ? mark.addToSet(node.marks) : node.marks)] : [];
+  return [
+    ...inline.slice(0, at),
+    ...part(0, from, false),
+    ...part(from, to, true),
+    ...part(to, text.length, false),
+    ...inline.slice(at + 1),
+  ];
+}

@@ -18,38 +18,62 @@ export function numberThenTitle(text: string): { number: number; title: string }
 const KIND_WORDS: [SectionKind, RegExp][] = [
   [
     'contents',
-    /^(table of )?contents$|^table des matières$|^sommaire$|^inhalt(sverzeichnis)?$|^índice$|^indice$|^inhoud(sopgave)?$/i,
+    /^(?:table of )?contents$|^table des matières$|^sommaire$|^inhalt(?:sverzeichnis)?$|^índice$|^indice$|^inhoud(?:sopgave)?$/i,
   ],
   ['dedication', /^dedication$|^dédicace$|^widmung$|^dedicatoria$|^dedica$/i],
   ['epigraph', /^epigraph$/i],
-  ['copyright-page', /^copyright( page)?$|^impressum$/i],
-  ['foreword', /^foreword$|^avant-propos$|^vorwort$|^prólogo del editor$/i],
-  ['preface', /^preface$|^préface$|^prefacio$|^prefazione$/i],
-  ['introduction', /^introduction$|^einleitung$|^introducción$|^introduzione$|^inleiding$/i],
+  ['copyright-page', /^copyright(?: page)?$|^impressum$/i],
+  ['foreword', /^foreword$|^avant-propos$|^geleitwort$|^presentación$|^presentazione$|^prólogo del editor$/i],
+  [
+    'preface',
+    /^prefac(?:e|io)$|^préface$|^prefazione$|^vorwort$|^vorbemerkung(?:en)?$|^voorwoord$|^(?:the )?(?:author|editor|translator|publisher)(?:.s)? (?:note|preface)$|^an? note (?:on|about|to|from|for)\b.*$|^note (?:on|to) the \p{L}+$|^to the reader$|^note de l.auteur$|^nota (?:del autor|de la autora|dell.autore)$/iu,
+  ],
+  [
+    'introduction',
+    /^(?:general )?introduction$|^einleitung$|^einführung$|^introducción$|^introduzione$|^inleiding$|^introdução$/i,
+  ],
   ['prologue', /^prologue?$|^prolog$|^prólogo$|^prologo$|^proloog$/i],
   ['epilogue', /^epilogue?$|^épilogue$|^epilog$|^epílogo$|^epilogo$|^epiloog$/i],
-  ['interlude', /^interlude$|^intermezzo$/i],
-  ['afterword', /^afterword$|^postface$|^nachwort$|^epílogo del autor$|^nawoord$/i],
+  ['interlude', /^interlude$|^intermezzo$|^zwischenspiel$|^interludio$/i],
+  [
+    'afterword',
+    /^afterword$|^postface$|^postscript$|^nachwort$|^posfacio$|^postfazione$|^epílogo del autor$|^nawoord$|^historical note$/i,
+  ],
   [
     'acknowledgements',
-    /^acknowledge?ments?$|^thanks$|^remerciements$|^danksagung(en)?$|^dank$|^agradecimientos$|^ringraziamenti$|^dankwoord$/i,
+    /^acknowledge?ments?$|^thanks$|^with thanks$|^remerciements$|^danksagung(?:en)?$|^dank$|^agradecimientos$|^agradecimentos$|^ringraziamenti$|^dankwoord$/i,
   ],
   [
     'about-author',
-    /^about the authors?$|^the author$|^à propos de l.auteur$|^über (den autor|die autorin)$|^sobre (el autor|la autora)$|^l.autore$|^l.autrice$|^over de auteur$/i,
+    /^about the authors?$|^the author$|^à propos de l.auteur$|^über (?:den autor|die autorin|den verfasser)$|^sobre (?:el autor|la autora|o autor|a autora)$|^l.autore$|^l.autrice$|^over de auteur$/i,
   ],
-  ['also-by', /^also by\b.*$|^by the same author$|^other books by\b.*$|^du même auteur$/i],
-  ['notes', /^(end)?notes$|^anmerkungen$|^notas$/i],
-  ['glossary', /^glossary$|^glossaire$|^glossar$|^glosario$|^glossario$/i],
-  ['bibliography', /^bibliography$|^references$|^bibliographie$|^bibliografía$|^bibliografia$/i],
-  ['index', /^index$|^register$/i],
+  ['also-by', /^also by\b.*$|^by the same author$|^other (?:books|titles|works) by\b.*$|^books by\b.*$|^du même auteur$/i],
+  ['contributors', /^(?:notes on )?(?:the )?contributors$|^list of contributors$/i],
+  ['abbreviations', /^(?:list of )?abbreviations$|^abkürzungen$|^abkürzungsverzeichnis$|^abréviations$|^abreviaturas$|^abbreviazioni$|^afkortingen$/i],
+  ['chronology', /^chronology$|^time ?line$|^zeittafel$|^chronologie$|^cronología$|^cronologia$/i],
+  ['notes', /^(?:end ?|foot ?)?notes$|^anmerkungen$|^notas$|^noten$/i],
+  ['glossary', /^glossary(?: of terms)?$|^glossaire$|^glossar$|^glosario$|^glossario$|^woordenlijst$/i],
+  [
+    'bibliography',
+    /^(?:select(?:ed)? )?bibliography$|^(?:list of )?references$|^works cited$|^further reading$|^sources$|^bibliographie$|^literatur(?:verzeichnis)?$|^quellen$|^bibliografía$|^bibliografia$|^literatuur$/i,
+  ],
+  ['index', /^(?:general )?index$|^(?:sach|personen)?register$|^índice (?:analítico|onomástico)$|^indice analitico$/i],
   ['colophon', /^colophon$/i],
+  ['extract', /^an? (?:extract|excerpt) from\b.*$|^(?:extract|excerpt) from\b.*$|^(?:a )?(?:sneak )?preview of\b.*$/i],
 ];
+
+/** "Appendix", "Appendix A", "Anhang 2: Die Karten". */
+const APPENDIX = /^(?:appendix|appendices|anhang|annexe|apéndice|anexo|appendice|bijlage)(?:$|\s+(?:[a-z]|\d{1,2}|[ivx]{1,5})(?:$|[\s.:\u2013\u2014-].*$)|\s*[.:\u2013\u2014-]\s*\S.*$)/i;
+/** Words that may be followed by a title of their own: "Prologue: The Storm". */
+const TITLED = /^(prologue|epilogue|interlude|introduction|foreword|preface|afterword|prolog|epilog|prólogo|prologo|epílogo|epilogo|épilogue|einleitung|vorwort|nachwort|zwischenspiel|intermezzo)\s*[:\u2013\u2014-]\s*\S/i;
 
 export function kindByWords(text: string): SectionKind | null {
   const t = text.trim().replace(/[.:]$/, '');
+  if (t.length > 120) return null;
   for (const [kind, words] of KIND_WORDS) if (words.test(t)) return kind;
-  return null;
+  if (APPENDIX.test(t)) return 'appendix';
+  const head = TITLED.exec(t)?.[1];
+  return head ? kindByWords(head) : null;
 }
 
 /** No break is longer, however far its signs stand apart. */
@@ -66,3 +90,9 @@ export function isBreakText(text: string): boolean {
 
 export const COPYRIGHT_WORDS =
   /\u00a9|copyright|all rights reserved|\bISBN\b|tous droits réservés|alle rechte vorbehalten|todos los derechos/i;
+
+/** "Figure 2.1", "Table 3": captions, not subheads. */
+export const isCaptionText = (text: string): boolean =>
+  /^(fig(ure|\.)?|table|tab\.|abb(ildung|\.)?|tabelle|tableau|illustration|plate|photo|map|karte|figura|tabla|tabella|grafik|graph|chart|diagram|ill\.)\s*(\d+(\.\d+)*|[IVXLC]+)\b/i.test(
+    text,
+  );

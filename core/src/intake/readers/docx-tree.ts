@@ -19,7 +19,7 @@ export interface El {
   styleId?: string | null;
   styleName?: string | null;
   alignment?: string | null;
-  indent?: { start: string | null; end: string | null; firstLine: string | null };
+  indent?: { start: string | null; end: string | null; firstLine: string | null; hanging?: string | null };
   numbering?: { level: string; isOrdered: boolean } | null;
   isBold?: boolean;
   isItalic?: boolean;

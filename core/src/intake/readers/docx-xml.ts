@@ -10,6 +10,8 @@ import { SaxesParser, type SaxesTagNS } from 'saxes';
 import { parseXml, type XmlElement } from '../../base';
 
 export const MARK = 'pagina-paragraph-';
+/** Bookmarks that stand where the file has an entry for the index; the entry's text by its number. */
+export const ENTRY = 'pagina-entry-';
 const W = 'http://schemas.openxmlformats.org/wordprocessingml/2006/main';
 const W_STRICT = 'http://purl.oclc.org/ooxml/wordprocessingml/main';
 
@@ -29,6 +31,8 @@ export interface ParagraphFacts {
   /** A page or section break inside or at the end of the paragraph before. */
   sectionEnd: boolean;
   language: string;
+  /** A text box is anchored in it. */
+  box: boolean;
 }
 
 const attr = (el: XmlElement | undefined, name: string): string | undefined => el?.attrs[`w:${name}`];
@@ -107,6 +111,8 @@ export function markParagraphs(xml: string): {
   xml: string;
   facts: ParagraphFacts[];
   formulas: number;
+  /** Terms of the index, by the numbers of their bookmarks. */
+  entries: string[];
   fault: string | null;
 } {
   const parser = new SaxesParser({ xmlns: true, position: true });
@@ -120,6 +126,10 @@ export function markParagraphs(xml: string): {
   /** The outermost formula that is open: where it begins, how many edits there were before it, its signs. */
   let formula: { from: number; edits: number; signs: string; depth: number } | null = null;
   let formulas = 0;
+  /** Fields that are open, with their instructions (§17.16.18). */
+  const fields: { code: string; over: boolean }[] = [];
+  const entries: string[] = [];
+  let instructing = false;
   const value = (tag: SaxesTagNS): string | undefined =>
     Object.values(tag.attributes).find((a) => a.local === 'val')?.value;
   parser.on('error', (e) => {
@@ -127,6 +137,8 @@ export function markParagraphs(xml: string): {
   });
   parser.on('text', (t) => {
     if (formula) formula.signs += t;
+    const field = fields.at(-1);
+    if (instructing && field && !field.over) field.code += t;
   });
   parser.on('opentag', (tag) => {
     if (tag.local === 'oMath') {
@@ -138,7 +150,7 @@ export function markParagraphs(xml: string): {
     const now = open.at(-1)?.facts;
     switch (tag.local) {
       case 'p': {
-        const own: ParagraphFacts = { outline: null, breakBefore: null, sectionEnd: false, language: '' };
+        const own: ParagraphFacts = { outline: null, breakBefore: null, sectionEnd: false, language: '', box: false };
         const number = facts.push(own) - 1;
         lean(to);
         const mark = { from: to, to, text: '' };
@@ -159,6 +171,27 @@ export function markParagraphs(xml: string): {
       case 'pPr':
         inProperties++;
         return;
+      case 'txbxContent':
+        if (now) now.box = true;
+        return;
+      case 'instrText':
+        instructing = true;
+        return;
+      case 'fldChar': {
+        const type = Object.values(tag.attributes).find((a) => a.local === 'fldCharType')?.value;
+        const field = fields.at(-1);
+        if (type === 'begin') fields.push({ code: '', over: false });
+        else if (type === 'separate' && field) field.over = true;
+        else if (type === 'end') {
+          const term = indexTerm(fields.pop()?.code ?? '');
+          if (term === null || !tag.isSelfClosing) return;
+          const prefix = tag.prefix ? `${tag.prefix}:` : '';
+          const number = entries.push(term) - 1;
+          const text = `<${prefix}bookmarkStart ${prefix}name="${ENTRY}${number}" ${prefix}id="8${number}"/>`;
+          edits.push({ from: to, to, text });
+        }
+        return;
+      }
       case 'outlineLvl':
         if (now && inProperties) now.outline = Number(value(tag) ?? 9) >= 9 ? 0 : Number(value(tag)) + 1;
         return;
@@ -197,11 +230,12 @@ export function markParagraphs(xml: string): {
     }
     if (tag.uri !== W && tag.uri !== W_STRICT) return;
     if (tag.local === 'pPr') inProperties--;
+    if (tag.local === 'instrText') instructing = false;
     if (tag.local !== 'p') return;
     const p = open.pop();
     if (!p) return;
-    const { outline, breakBefore, sectionEnd, language } = p.facts;
-    if (outline !== null || breakBefore !== null || sectionEnd || language) p.mark.text = p.bookmark;
+    const { outline, breakBefore, sectionEnd, language, box } = p.facts;
+    if (outline !== null || breakBefore !== null || sectionEnd || language || box) p.mark.text = p.bookmark;
   });
   try {
     parser.write(xml).close();
@@ -216,5 +250,16 @@ export function markParagraphs(xml: string): {
     from = e.to;
   }
   parts.push(xml.slice(from));
-  return { xml: parts.join(''), facts, formulas, fault };
+  return { xml: parts.join(''), facts, formulas, entries, fault };
+}
+
+/** The term of an XE field (§17.16.5.81), its levels apart by ": " as in the book; null for other fields. */
+function indexTerm(code: string): string | null {
+  const m = /^\s*XE\s+(?:"((?:[^"\\]|\\.)*)"|[\u201c\u201d]([^\u201c\u201d]*)[\u201c\u201d]|(\S+))/i.exec(code);
+  const term = m?.[1] ?? m?.[2] ?? m?.[3] ?? '';
+  const levels = term
+    .split(/(?<!\\):/)
+    .map((t) => t.replace(/\\(.)/g, '$1').trim())
+    .filter(Boolean);
+  return levels.length > 0 ? levels.join(': ') : null;
 }

@@ -2,8 +2,10 @@
 import type { Mark, Node } from 'prosemirror-model';
 import { done, openZip, refused, type Outcome, type Zip } from '../../base';
 import { schema, SECTION_KINDS, type SectionKind } from '../../book';
-import { MARK, markParagraphs, readStyles, type ParagraphFacts, type StyleFacts } from './docx-xml';
+import { ENTRY, MARK, markParagraphs, readStyles, type ParagraphFacts, type StyleFacts } from './docx-xml';
 import {
+  indexedAt,
+  isEmpty,
   linkToAnchor,
   paragraphsOf,
   rawManuscript,
@@ -62,6 +64,8 @@ export async function readDocx(bytes: Uint8Array): Promise<Outcome<RawManuscript
 class DocxReader {
   private styles = new Map<string, StyleFacts>();
   private facts: ParagraphFacts[] = [];
+  /** Terms of the file's index entries, by number. */
+  private entries: string[] = [];
   private defaultSize = 0;
   private breakPending = false;
   private readonly byPath = new Map<El, RawPicture>();
@@ -83,6 +87,7 @@ class DocxReader {
     const marked = markParagraphs(xml);
     if (marked.fault) return refused('intake/damaged', 'The file is damaged: its text is not well-formed.');
     this.facts = marked.facts;
+    this.entries = marked.entries;
     if (marked.formulas > 0) this.m.dropped.formulas = marked.formulas;
     const base = main.replace(/[^/]*$/, '');
     const styles = readStyles(this.text(`${base}styles.xml`));
@@ -156,7 +161,8 @@ class DocxReader {
         size: looks.size || style?.size || this.defaultSize,
         bold: looks.bold || (style?.bold ?? false),
         italic: looks.italic || (style?.italic ?? false),
-        indented: Number(e.indent?.start ?? 0) >= 300,
+        // A hanging indent leaves the first line at the margin.
+        indented: Number(e.indent?.start ?? 0) - Number(e.indent?.hanging ?? 0) >= 300,
         list: e.numbering ? { level: Number(e.numbering.level), ordered: e.numbering.isOrdered } : null,
         monospace: looks.monospace,
         language: facts?.language ?? '',
@@ -179,6 +185,10 @@ class DocxReader {
         now.text += node.isText ? (node.text as string) : node.type.name === 'lineBreak' ? '\n' : '';
       },
       (what) => {
+        if (typeof what === 'object' && 'term' in what) {
+          now.inline = indexedAt(now.inline, what.term);
+          return;
+        }
         if (what === 'page') {
           if (now.text.trim() === '' && now.pictures.length === 0) now.breakBefore = true;
           else {
@@ -203,7 +213,8 @@ class DocxReader {
     if (now.text.trim() !== '' || now.pictures.length > 0 || done.length === 0) flush();
     else if (now.breakBefore && !done.at(-1)?.breakBefore) this.breakPending = true;
     if (facts?.sectionEnd) this.breakPending = true;
-    return done;
+    // What only anchors a text box is no blank line; its text follows.
+    return facts?.box && done.every((p) => isEmpty(p)) ? [] : done;
   }
 
   private factsOf(e: El): ParagraphFacts | undefined {
@@ -238,7 +249,7 @@ class DocxReader {
     marks: readonly Mark[],
     style: StyleFacts | undefined,
     add: (n: Node) => void,
-    cut: (what: 'page' | RawPicture) => void,
+    cut: (what: 'page' | RawPicture | { term: string }) => void,
   ): void {
     const m = schema.marks;
     for (const e of elements) {
@@ -276,6 +287,11 @@ class DocxReader {
         case 'checkbox':
           add(schema.text(e.checked ? '\u2611' : '\u2610', marks));
           break;
+        case 'bookmarkStart': {
+          const term = e.name?.startsWith(ENTRY) ? this.entries[Number(e.name.slice(ENTRY.length))] : undefined;
+          if (term) cut({ term });
+          break;
+        }
         case 'noteReference':
           add(schema.node('note', { ref: `${e.noteType === 'endnote' ? 'e' : 'f'}${e.noteId}` }));
           break;
@@ -325,7 +341,7 @@ function kindOf(anchors: readonly string[]): SectionKind | '' {
 
 /** Names of bookmarks in a paragraph, without the marks of our own and the one where editing stopped. */
 function bookmarksIn(e: El): string[] {
-  const own = e.type === 'bookmarkStart' && e.name && !e.name.startsWith(MARK) && e.name !== '_GoBack';
+  const own = e.type === 'bookmarkStart' && e.name && !e.name.startsWith(MARK) && !e.name.startsWith(ENTRY) && e.name !== '_GoBack';
   return [...(own ? [e.name as string] : []), ...(e.children ?? []).flatMap(bookmarksIn)];
 }
 

@@ -25,7 +25,7 @@ export const STYLES: [RegExp, string][] = [
 ];
 export const KIND_BY_TYPE = new Map<string, SectionKind>(
   (Object.entries(KINDS) as [SectionKind, (typeof KINDS)[SectionKind]][])
-    .filter(([, r]) => !['backmatter', 'bodymatter'].includes(r.epubType))
+    .filter(([, r]) => !['frontmatter', 'backmatter', 'bodymatter'].includes(r.epubType))
     .reverse()
     .map(([kind, r]) => [r.epubType, kind]),
 );

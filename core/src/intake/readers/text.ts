@@ -4,7 +4,8 @@
  */
 import { done, refused, type Outcome } from '../../base';
 import { schema } from '../../book';
-import { rawManuscript, rawParagraph, type RawManuscript, type RawParagraph } from '../raw';
+import { Vocabulary, rawManuscript, rawParagraph, type RawManuscript, type RawParagraph } from '../raw';
+import { indentOf, isWrapped, layoutOf, paragraphsOfLines, type TypedParagraph } from './text-lines';
 
 /** UTF-8, UTF-16 by its mark, else Windows-1252, which old editors write. */
 export function decodeText(bytes: Uint8Array): string {
@@ -38,76 +39,41 @@ export function readText(bytes: Uint8Array): Outcome<RawManuscript> {
   return done(m);
 }
 
-/** Share of lines near the longest that tells wrapped text from one line a paragraph. */
-const WRAPPED = 0.3;
-
 function paragraphsOfText(text: string): RawParagraph[] {
-  const pages = text.split('\f');
-  const lines = text.split(/[\n\f]/);
+  const pages = text.split('\f').map((page) => page.split('\n'));
+  const lines = pages.flat();
+  const layout = layoutOf(lines);
   const wrapped = isWrapped(lines);
-  const width = Math.min(
-    100,
-    lines.reduce((n, l) => Math.max(n, l.trimEnd().length), 0),
-  );
+  const words = new Vocabulary(() => lines);
   const out: RawParagraph[] = [];
   pages.forEach((page, index) => {
-    let breakBefore = index > 0;
-    /** The paragraph that is open: its lines, and whether it began with an indent. */
-    let open: { lines: string[]; indent: boolean } | null = null;
-    const put = (text: string, indented: boolean, align: RawParagraph['align']): void => {
-      const p = rawParagraph({ breakBefore, indented, align });
-      p.inline = emphasised(text);
-      p.text = p.inline.map((n) => n.text).join('');
-      breakBefore = false;
-      out.push(p);
-    };
-    const close = (): void => {
-      if (open) {
-        const [first = ''] = open.lines;
-        const align = open.lines.length === 1 && centred(first, width) ? 'centre' : 'left';
-        // A word parted by a hyphen at a line's end stays parted: in typed text the hyphen is the author's.
-        put(open.lines.map((l) => l.trim()).join(' '), open.indent, align);
-      }
-      open = null;
-    };
-    for (const line of page.split('\n')) {
-      if (line.trim() === '') {
-        close();
-        out.push(rawParagraph({ breakBefore }));
-        breakBefore = false;
-        continue;
-      }
-      const indent = /^[ \t\u00a0]{2,}/.test(line);
-      if (!wrapped) {
-        put(line.trim(), indent, centred(line, width) ? 'centre' : 'left');
-        continue;
-      }
-      // An indented line after full lines begins a paragraph.
-      const now = open as { lines: string[]; indent: boolean } | null;
-      if (now && indent && !now.indent) {
-        close();
-        open = { lines: [line], indent: false };
-      } else if (now) now.lines.push(line);
-      else open = { lines: [line], indent };
-    }
-    close();
+    const typed = wrapped
+      ? paragraphsOfLines(page, layout)
+      : page.map((line): TypedParagraph => ({
+          lines: line.trim() === '' ? [] : [line],
+          indented: indentOf(line) >= 2,
+          centred: layout.isCentred(line),
+          verse: false,
+        }));
+    typed.forEach((t, i) => out.push(paragraph(t, words, i === 0 && index > 0)));
   });
   while (out.length > 0 && out.at(-1)?.text === '') out.pop();
   return out;
 }
 
-function isWrapped(lines: readonly string[]): boolean {
-  const lengths = lines.map((l) => l.trimEnd().length).filter((n) => n > 0);
-  const longest = lengths.reduce((a, b) => Math.max(a, b), 0);
-  if (longest > 140 || lengths.length < 4) return false;
-  const full = lengths.filter((n) => n > longest * 0.8).length;
-  return full / lengths.length > WRAPPED;
-}
-
-/** Spaces on the left that leave as much on the right as a centred line would. */
-function centred(line: string, width: number): boolean {
-  const left = line.length - line.trimStart().length;
-  return left >= 8 && Math.abs(left - (width - line.trim().length) / 2) <= 4;
+function paragraph(t: TypedParagraph, words: Vocabulary, breakBefore: boolean): RawParagraph {
+  const p = rawParagraph({ breakBefore, indented: t.indented, align: t.centred ? 'centre' : 'left' });
+  const kept = t.centred || t.verse;
+  const least = Math.min(...t.lines.map(indentOf));
+  const lines = kept
+    ? t.lines.map((l) => (t.verse ? l.slice(least).trimEnd() : l.trim()))
+    : [t.lines.reduce((text, l) => (text === '' ? l.trim() : words.joined(text, l.trim())), '')];
+  lines.forEach((line, i) => {
+    if (i > 0) p.inline.push(schema.node('lineBreak'));
+    p.inline.push(...emphasised(line));
+  });
+  p.text = p.inline.map((n) => n.text ?? '\n').join('');
+  return p;
 }
 
 /** "_word_" is how emphasis is typed where there is none (common practice). */

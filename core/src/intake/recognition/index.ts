@@ -1,10 +1,5 @@
-export { recogniseHeadings } from './recognise';
-export {
-  emptiesAreSpacing,
-  numberWordsOf,
-  pageKind,
-  typedLines,
-  withCallsOf,
-  withPictureAbove,
-} from './stretches';
-export { withoutFurniture } from './debris';
+export { typedLines, withCallsOf, withPictureAbove } from './around';
+export { frontPages } from './frontpages';
+export { withoutFurniture } from './furniture';
+export { recogniseHeadings, type Recognition } from './headings';
+export { type TitleBlock } from './titleblock';

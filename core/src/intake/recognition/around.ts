@@ -1,0 +1,31 @@
+/** What belongs to a heading though it stands around it: a picture above, the calls of notes in it, its own lines. */
+import { isEmpty, isText, type HeadingGuess, type RawBlock } from '../raw';
+
+/** A picture directly above a heading belongs to what follows: the index from which the heading's section starts. */
+export function withPictureAbove(blocks: readonly RawBlock[], at: number): number {
+  let from = at;
+  for (let i = at - 1; i >= 0; i--) {
+    const b = blocks[i];
+    if (isEmpty(b)) continue;
+    if (isText(b) && b.pictures.length > 0 && b.text.trim() === '') from = i;
+    else break;
+  }
+  return from;
+}
+
+/** A title is plain text: a note called from it is called at the end of the first paragraph below. */
+export function withCallsOf(heading: readonly RawBlock[], body: readonly RawBlock[]): readonly RawBlock[] {
+  const calls = heading.flatMap((b) => (isText(b) ? b.inline.filter((n) => n.type.name === 'note') : []));
+  const at = calls.length === 0 ? -1 : body.findIndex((b) => isText(b) && b.text.trim() !== '');
+  const first = body[at];
+  return isText(first) ? body.with(at, { ...first, inline: [...first.inline, ...calls] }) : body;
+}
+
+/** A heading's own lines, as they were typed. */
+export const typedLines = (blocks: readonly RawBlock[], h: HeadingGuess): string =>
+  blocks
+    .slice(h.at, h.at + h.span)
+    .filter(isText)
+    .map((b) => b.text.replace(/\s+/g, ' ').trim())
+    .filter(Boolean)
+    .join(' / ');
