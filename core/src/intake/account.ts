@@ -60,7 +60,8 @@ export function accountOf(
   const held = wordsIn(parts.join('\n'));
   const sectionOf = (word: number): string | null =>
     starts.findLast((s) => s.at <= (held.from[word] ?? -1))?.section ?? sections[0]?.id ?? null;
-  const lost = missingRuns(inFile, held).map((r): SetAside => ({
+  const { runs, joined } = missingRuns(inFile, held);
+  const lost = runs.map((r): SetAside => ({
     rule: 'not-carried-over',
     text: r.text,
     words: r.words,
@@ -68,7 +69,8 @@ export function accountOf(
   }));
   const aside = [...setAside, ...lost];
   const words = aside.reduce((n, a) => n + a.words, 0);
-  const twice = kept + words - inFile.count;
+  const all = inFile.count - joined;
+  const twice = kept + words - all;
   const findings: Finding[] = [];
   if (lost.length > 0)
     findings.push({
@@ -82,6 +84,6 @@ export function accountOf(
       severity: 'note',
       message: `${twice} words appear more often than in the file, such as a note that is called in two places.`,
     });
-  return { wordsIn: inFile.count, wordsOut: kept - twice, setAside: aside, findings };
+  return { wordsIn: all, wordsOut: kept - twice, setAside: aside, findings };
 }
 const sum = (list: readonly SetAside[]): number => list.reduce((n, a) => n + a.words, 0);

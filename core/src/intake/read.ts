@@ -1,6 +1,6 @@
 /** A manuscript's bytes to a book, with everything that was decided on the way and why. */
 import { countWords, digestOfBytes, done, pictureInfo, type Finding, type Outcome } from '../base';
-import { newBook, schema, type Arrival, type Book, type Picture, type Section } from '../book';
+import { newBook, type Arrival, type Book, type Picture, type Section } from '../book';
 import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assembly';
 import { accountOf } from './account';

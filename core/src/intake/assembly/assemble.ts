@@ -2,7 +2,14 @@
 import { emptyContent, freshSection, kindRule, type Section, type SectionKind } from '../../book';
 import { isPoetry, usualBlanks } from '../passages';
 import { isEmpty, isText, type HeadingGuess, type RawBlock, type RawManuscript } from '../raw';
-import { frontPages, typedLines, withCallsOf, withPictureAbove, type Recognition, type TitleBlock } from '../recognition';
+import {
+  frontPages,
+  typedLines,
+  withCallsOf,
+  withPictureAbove,
+  type Recognition,
+  type TitleBlock,
+} from '../recognition';
 import { contentOf, type Habits } from './content';
 import { Nodes } from './nodes';
 
@@ -157,7 +164,12 @@ export class Assembler {
     const end = h.at + h.span;
     for (const b of blocks.slice(h.at, end)) if (isText(b)) this.nodes.aside('typed-contents', b.text);
     const reason = 'a contents list was typed here; the book makes its own from the order';
-    this.guesses.push({ section, typed: typedLines(blocks.slice(0, h.at + 1), { ...h, span: 1 }), reason, score: 8 });
+    this.guesses.push({
+      section,
+      typed: typedLines(blocks.slice(0, h.at + 1), { ...h, span: 1 }),
+      reason,
+      score: 8,
+    });
     this.front(end, to, false);
   }
 }

@@ -3,7 +3,15 @@ import { type Node } from 'prosemirror-model';
 import { countWords } from '../../base';
 import { schema, type SectionKind } from '../../book';
 import { captionsOf, isBreak, stretchesOf, usualBlanks, type Stretch, type Whole } from '../passages';
-import { isBreakText, isDisplayed, isEmpty, isText, type HeadingGuess, type RawBlock, type RawParagraph } from '../raw';
+import {
+  isBreakText,
+  isDisplayed,
+  isEmpty,
+  isText,
+  type HeadingGuess,
+  type RawBlock,
+  type RawParagraph,
+} from '../raw';
 import { Flow } from './flow';
 import type { Nodes } from './nodes';
 
@@ -81,7 +89,8 @@ class Content {
         this.out.put(this.nodes.list(blocks.slice(i, to) as RawParagraph[]));
         i = to - 1;
       } else {
-        if (isBreak(blanks, this.usual) && this.out.last === 'paragraph' && !isDisplayed(b)) this.break(false);
+        if (isBreak(blanks, this.usual) && this.out.last === 'paragraph' && !isDisplayed(b))
+          this.break(false);
         this.paragraph(b, blanks > 0);
       }
     }
@@ -130,7 +139,8 @@ const SOURCE = /^\s*[\u2013\u2014-]\s*\S/;
 /** A quotation whose last paragraph says whose it is has an attribution. */
 function withAttribution(quotation: Node): Node {
   const last = quotation.lastChild;
-  const says = last?.type.name === 'paragraph' && SOURCE.test(last.textContent) && countWords(last.textContent) <= 16;
+  const says =
+    last?.type.name === 'paragraph' && SOURCE.test(last.textContent) && countWords(last.textContent) <= 16;
   if (quotation.childCount < 2 || !last || !says) return quotation;
   const source = schema.node('attribution', { id: last.attrs.id as string }, last.content);
   return quotation.copy(quotation.content.replaceChild(quotation.childCount - 1, source));

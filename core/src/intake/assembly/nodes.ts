@@ -84,7 +84,9 @@ export class Nodes {
     const body = blocks.slice(s.from, s.source ?? s.to);
     const texts = body.filter((b): b is RawParagraph => isText(b) && !isEmpty(b));
     const last = blocks[s.source ?? -1];
-    const source = isText(last) ? [schema.node('attribution', { id: this.idFor(last) }, this.inline(last))] : [];
+    const source = isText(last)
+      ? [schema.node('attribution', { id: this.idFor(last) }, this.inline(last))]
+      : [];
     const attrs = { id: this.id() };
     switch (s.form) {
       case 'verse':
@@ -92,7 +94,11 @@ export class Nodes {
       case 'list':
         return this.typedList(texts, s);
       case 'inset':
-        return schema.node('passage', { ...attrs, align: 'inset' }, texts.map((b) => this.paragraph(b)));
+        return schema.node(
+          'passage',
+          { ...attrs, align: 'inset' },
+          texts.map((b) => this.paragraph(b)),
+        );
       default:
         return schema.node(s.form, attrs, [...texts.map((b) => this.paragraph(b)), ...source]);
     }
@@ -163,7 +169,9 @@ export class Nodes {
         { id: this.id() },
         c.length ? c.map((p) => this.paragraph(p)) : [schema.node('paragraph', { id: this.id() })],
       );
-    const nodes = rows.filter((r) => r.length > 0).map((r) => schema.node('row', { id: this.id() }, r.map(cell)));
+    const nodes = rows
+      .filter((r) => r.length > 0)
+      .map((r) => schema.node('row', { id: this.id() }, r.map(cell)));
     if (nodes.length === 0) return schema.node('paragraph', { id: this.id() });
     return schema.node('table', { id: this.id() }, nodes);
   }

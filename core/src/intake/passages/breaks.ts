@@ -31,4 +31,5 @@ export function usualBlanks(body: readonly RawBlock[], whole = 0): number {
 }
 
 /** Whether so many blank lines are a break where `usual` are the habit. */
-export const isBreak = (blanks: number, usual: number): boolean => (usual === 0 ? blanks > 0 : blanks > usual);
+export const isBreak = (blanks: number, usual: number): boolean =>
+  usual === 0 ? blanks > 0 : blanks > usual;

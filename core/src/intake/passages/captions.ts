@@ -17,10 +17,25 @@ export function captionsOf(body: readonly RawBlock[], isHead: (at: number) => bo
     const above = near(body, at, -1);
     const may = (i: number, test: (p: RawParagraph) => boolean): boolean => {
       const p = body[i];
-      return i >= 0 && !used.has(i) && !isHead(i) && isText(p) && p.pictures.length === 0 && !p.list && countWords(p.text) <= LONGEST && test(p);
+      return (
+        i >= 0 &&
+        !used.has(i) &&
+        !isHead(i) &&
+        isText(p) &&
+        p.pictures.length === 0 &&
+        !p.list &&
+        countWords(p.text) <= LONGEST &&
+        test(p)
+      );
     };
     const says = (p: RawParagraph): boolean => STYLE.test(p.style) || isCaptionText(p.text.trim());
-    const chosen = may(below, says) ? below : may(above, says) ? above : may(below, (p) => isSmall(p, b, usual)) ? below : -1;
+    const chosen = may(below, says)
+      ? below
+      : may(above, says)
+        ? above
+        : may(below, (p) => isSmall(p, b, usual))
+          ? below
+          : -1;
     if (chosen < 0) return;
     used.add(chosen);
     out.set(at, chosen);

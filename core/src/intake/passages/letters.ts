@@ -9,7 +9,8 @@ import type { Stretch } from './stretch';
 
 const SALUTATION =
   /^(?:my |mein(?:e|er)? |ma |mon |mes |mi |mia |mio |mijn )?(?:own )?(?:dear(?:est)?|darling|beloved|most honou?red|esteemed|liebe[rs]?|liebste[rs]?|sehr geehrte[rs]?|verehrte[rs]?|geehrte[rs]?|cher|chère|chers|chères|très cher|querid[oa]s?|estimad[oa]s?|car[oaie]|carissim[oa]|gentil[ei]|egregi[oa]?|beste|geachte|lieve|prezad[oa])(?=[\s,:!])/iu;
-const FORMAL = /^(?:to whom it may concern|sir|madam|sirs|gentlemen|sir or madam|messieurs|monsieur|madame)\s*[,:.!\u2014-]*$/iu;
+const FORMAL =
+  /^(?:to whom it may concern|sir|madam|sirs|gentlemen|sir or madam|messieurs|monsieur|madame)\s*[,:.!\u2014-]*$/iu;
 const CLOSING =
   /^(?:(?:i (?:am|remain),? )?(?:as )?(?:ever,? )?yours?\b|(?:all )?(?:my |our |much |with )*love\b|(?:with )?(?:kind(?:est)?|best|warm(?:est)?) (?:regards|wishes)|regards\b|sincerely|faithfully|respectfully|affectionately|cordially|gratefully|until (?:then|soon)|in haste|your (?:\p{L}+ )?(?:friend|servant|sister|brother|son|daughter|mother|father|aunt|uncle|cousin|wife|husband)|dein(?:e|er)?\b|ihr(?:e)?\b|euer|eure|mit (?:freundlichen|lieben|herzlichen|besten)|herzlich|hochachtungsvoll|in liebe|(?:liebe|viele|herzliche|beste) grüße|bien à|amicalement|affectueusement|je (?:t|vous )\W?embrasse|votre |ton |ta |veuillez|cordialement|un abrazo|saludos|atentamente|tuy[oa]|suy[oa]|con (?:affetto|cariño)|cordiali saluti|distinti saluti|tu[oa]\b|met (?:vriendelijke|hartelijke|lieve)|groet|liefs|um abraço|com carinho|atenciosamente)/iu;
 const DATE =
@@ -20,14 +21,23 @@ const LONGEST = { words: 2500, paragraphs: 60 };
 
 const isSpoken = (t: string): boolean => /^["\u201c\u201e\u00ab\u2018]/.test(t);
 const isSalutation = (t: string): boolean =>
-  !isSpoken(t) && countWords(t) <= 8 && t.length < 70 && (FORMAL.test(t) || (SALUTATION.test(t) && /[,:!.\u2014-]$|[^.?]$/.test(t)));
+  !isSpoken(t) &&
+  countWords(t) <= 8 &&
+  t.length < 70 &&
+  (FORMAL.test(t) || (SALUTATION.test(t) && /[,:!.\u2014-]$|[^.?]$/.test(t)));
 const isRunIn = (t: string): boolean => {
   const m = SALUTATION.exec(t);
   return m !== null && /^[^.?]{2,50}[,:!\u2014]\s+\S/.test(t) && countWords(t) > 8;
 };
-const isClosing = (t: string): boolean => countWords(t) <= 9 && t.length < 80 && CLOSING.test(t) && !isSpoken(t);
+const isClosing = (t: string): boolean =>
+  countWords(t) <= 9 && t.length < 80 && CLOSING.test(t) && !isSpoken(t);
 const isSignature = (t: string): boolean =>
-  countWords(t) <= 6 && t.length < 60 && /^[\p{Lu}\u2014\u2013-]/u.test(t) && !/[!?:;,]$/.test(t) && (!/\.$/.test(t) || /\b\p{Lu}\.$/u.test(t)) && !isSpoken(t);
+  countWords(t) <= 6 &&
+  t.length < 60 &&
+  /^[\p{Lu}\u2014\u2013-]/u.test(t) &&
+  !/[!?:;,]$/.test(t) &&
+  (!/\.$/.test(t) || /\b\p{Lu}\.$/u.test(t)) &&
+  !isSpoken(t);
 
 /** The letter that has its salutation at `at`, or whose place and date stand there; null where there is none. */
 export function letterAt(s: Setting, at: number): Stretch | null {
@@ -61,7 +71,7 @@ function setApart(s: Setting, from: number, salutation: number): Stretch {
   const first = s.text(salutation) as RawParagraph;
   let to = salutation + 1;
   let closed = false;
-  for (let at = to; at < s.body.length; at = s.next(at + 1).at) {
+  for (let at = s.next(to).at; at < s.body.length; at = s.next(at + 1).at) {
     const p = s.text(at);
     if (!p) break;
     const t = lineOf(p);

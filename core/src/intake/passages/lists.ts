@@ -22,7 +22,9 @@ function marksOf(p: RawParagraph): Mark[] {
     if (/^\d/.test(numbered)) return [{ kind: 'figures', value: Number(numbered), sign: '' }];
     const roman = fromRoman(numbered);
     return [
-      ...(numbered.length === 1 ? [{ kind: 'letters' as const, value: numbered.charCodeAt(0) - 96, sign: '' }] : []),
+      ...(numbered.length === 1
+        ? [{ kind: 'letters' as const, value: numbered.charCodeAt(0) - 96, sign: '' }]
+        : []),
       ...(roman ? [{ kind: 'roman' as const, value: roman, sign: '' }] : []),
     ];
   }
@@ -31,7 +33,8 @@ function marksOf(p: RawParagraph): Mark[] {
 }
 
 /** Letters of a paragraph that are its mark, with the space behind. */
-export const markLength = (text: string): number => (NUMBERED.exec(text) ?? BULLET.exec(text))?.[0].length ?? 0;
+export const markLength = (text: string): number =>
+  (NUMBERED.exec(text) ?? BULLET.exec(text))?.[0].length ?? 0;
 
 export function listAt(s: Setting, from: number): Stretch | null {
   const first = s.text(from);
@@ -55,7 +58,13 @@ export function listAt(s: Setting, from: number): Stretch | null {
     if (items < least || (dashes && !(s.apart(first) && first.indented))) continue;
     if (mark.kind !== 'bullet' && mark.value > 1 && items < 3) continue;
     if (!best || to > best.to)
-      best = { form: 'list', from, to, ordered: mark.kind !== 'bullet', start: mark.kind === 'bullet' ? 1 : mark.value };
+      best = {
+        form: 'list',
+        from,
+        to,
+        ordered: mark.kind !== 'bullet',
+        start: mark.kind === 'bullet' ? 1 : mark.value,
+      };
   }
   return best;
 }

@@ -54,5 +54,7 @@ export function epigraphAt(s: Setting): Stretch | null {
 function names(s: Setting, p: RawParagraph, above: RawParagraph): boolean {
   if (DASH.test(p.text)) return true;
   if (!s.apart(p) || /[.!?]$/.test(p.text.trim()) || p.text.includes('\n')) return false;
-  return p.align === 'right' ? p.italic !== above.italic || above.align !== 'right' || p.size !== above.size : p.align === above.align && p.italic !== above.italic && countWords(p.text) <= 10;
+  return p.align === 'right'
+    ? p.italic !== above.italic || above.align !== 'right' || p.size !== above.size
+    : p.align === above.align && p.italic !== above.italic && countWords(p.text) <= 10;
 }

@@ -5,7 +5,8 @@ import { isEmpty, isText, type RawBlock, type RawParagraph } from '../raw';
 /** Words from which a paragraph is running text. */
 const RUNNING = 22;
 
-const lookOf = (p: RawParagraph): string => `${p.indented} ${p.italic} ${p.align === 'justify' ? 'left' : p.align}`;
+const lookOf = (p: RawParagraph): string =>
+  `${p.indented} ${p.italic} ${p.align === 'justify' ? 'left' : p.align}`;
 
 export class Setting {
   /** How most of the running text looks; what has another look stands apart. */

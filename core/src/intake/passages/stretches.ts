@@ -9,7 +9,16 @@ import type { Stretch } from './stretch';
 import { isPoem, verseAt } from './verse';
 
 /** Sections whose entries are short and indented by nature. */
-const ENTRIES: ReadonlySet<SectionKind> = new Set(['bibliography', 'glossary', 'index', 'notes', 'contents', 'copyright-page', 'title-page', 'also-by']);
+const ENTRIES: ReadonlySet<SectionKind> = new Set([
+  'bibliography',
+  'glossary',
+  'index',
+  'notes',
+  'contents',
+  'copyright-page',
+  'title-page',
+  'also-by',
+]);
 
 /** What the whole manuscript says. */
 export interface Whole {
@@ -46,7 +55,9 @@ export function stretchesOf(
   let at = epigraph?.to ?? 0;
   if (isPoem(s, whole.poetry)) return [...out, ...poem(s, at)];
   while (at < body.length) {
-    const found = s.text(at) ? (letterAt(s, at) ?? listAt(s, at) ?? verseAt(s, at) ?? quotationAt(s, at)) : null;
+    const found = s.text(at)
+      ? (letterAt(s, at) ?? listAt(s, at) ?? verseAt(s, at) ?? quotationAt(s, at))
+      : null;
     if (found) out.push(found);
     at = found?.to ?? at + 1;
   }
@@ -54,7 +65,8 @@ export function stretchesOf(
 }
 
 const isStyled = (style: string): boolean =>
-  isDisplayed({ style, align: 'left' }) || /attribution|block text|zitat|citation|brief|gedicht|lyric|code|preformatted|caption/i.test(style);
+  isDisplayed({ style, align: 'left' }) ||
+  /attribution|block text|zitat|citation|brief|gedicht|lyric|code|preformatted|caption/i.test(style);
 
 /** All lines of a poem, from the first to the last; what stands between in a style of its own parts them. */
 function poem(s: Setting, from: number): Stretch[] {

@@ -9,8 +9,13 @@ const LINE = { most: 84, average: 56 };
 /** Share of a section’s paragraphs that must be lines for it to be a poem. */
 const POEM = 0.75;
 
-export const linesOf = (p: RawParagraph): string[] => p.text.split('\n').map((l) => l.trim()).filter(Boolean);
-const fits = (p: RawParagraph): boolean => linesOf(p).every((l) => l.length <= LINE.most && countWords(l) <= 15);
+export const linesOf = (p: RawParagraph): string[] =>
+  p.text
+    .split('\n')
+    .map((l) => l.trim())
+    .filter(Boolean);
+const fits = (p: RawParagraph): boolean =>
+  linesOf(p).every((l) => l.length <= LINE.most && countWords(l) <= 15);
 const isSpoken = (l: string): boolean => /^["\u201c\u201e\u00ab\u2018]|^[\u2013\u2014]\s/.test(l);
 const endsSentence = (l: string): boolean => /[.!?]["\u201d\u2019]?$/.test(l);
 const isMarked = (l: string): boolean => /[,;:.!?\u2014\u2013]["\u201d\u2019]?$/.test(l);
@@ -61,7 +66,8 @@ export function verseAt(s: Setting, from: number): Stretch | null {
 
 function isVerse(first: RawParagraph, lines: readonly string[], broken: boolean, pause: number): boolean {
   if (lines.length < (broken ? 2 : 3) && !(first.italic && lines.length === 2)) return false;
-  if (lines.length === 2 && !first.italic && !first.indented && lines.some((l) => countWords(l) < 3)) return false;
+  if (lines.length === 2 && !first.italic && !first.indented && lines.some((l) => countWords(l) < 3))
+    return false;
   if (average(lines) > LINE.average || pause > 2) return false;
   if (share(lines, isSpoken) > 0.5 || share(lines, isAddress) > 0.3) return false;
   // In prose that is set apart nearly every line ends a sentence; names in a row end in nothing.
@@ -74,6 +80,7 @@ function isVerse(first: RawParagraph, lines: readonly string[], broken: boolean,
 const isAddress = (l: string): boolean =>
   /@|^\+?[\d\s()/-]{6,}$|\d{2,}/.test(l) || (/\p{Lu}{2}/u.test(l) && l === l.toUpperCase());
 
-const average = (lines: readonly string[]): number => lines.reduce((n, l) => n + l.length, 0) / Math.max(1, lines.length);
+const average = (lines: readonly string[]): number =>
+  lines.reduce((n, l) => n + l.length, 0) / Math.max(1, lines.length);
 const share = (lines: readonly string[], test: (l: string) => boolean): number =>
   lines.filter(test).length / Math.max(1, lines.length);

@@ -17,5 +17,12 @@ export {
   withoutFirst,
 } from './raw';
 export { Vocabulary } from './vocabulary';
-export { COPYRIGHT_WORDS, bareNumber, isBreakText, isCaptionText, kindByWords, numberThenTitle } from './words';
+export {
+  COPYRIGHT_WORDS,
+  bareNumber,
+  isBreakText,
+  isCaptionText,
+  kindByWords,
+  numberThenTitle,
+} from './words';
 export { type HeadingGuess } from './heading';

@@ -125,7 +125,7 @@ export function looksOf(p: RawParagraph): Pick<RawParagraph, 'bold' | 'italic' |
 }
 
 /** A paragraph that stands apart from running text. */
-export const isDisplayed = (b: Pick<RawParagraph, "align" | "style">): boolean =>
+export const isDisplayed = (b: Pick<RawParagraph, 'align' | 'style'>): boolean =>
   b.align === 'centre' || b.align === 'right' || /verse|poe|quot|letter/i.test(b.style);
 
 /** Inline content without its first letters. */

@@ -47,9 +47,15 @@ const KIND_WORDS: [SectionKind, RegExp][] = [
     'about-author',
     /^about the authors?$|^the author$|^à propos de l.auteur$|^über (?:den autor|die autorin|den verfasser)$|^sobre (?:el autor|la autora|o autor|a autora)$|^l.autore$|^l.autrice$|^over de auteur$/i,
   ],
-  ['also-by', /^also by\b.*$|^by the same author$|^other (?:books|titles|works) by\b.*$|^books by\b.*$|^du même auteur$/i],
+  [
+    'also-by',
+    /^also by\b.*$|^by the same author$|^other (?:books|titles|works) by\b.*$|^books by\b.*$|^du même auteur$/i,
+  ],
   ['contributors', /^(?:notes on )?(?:the )?contributors$|^list of contributors$/i],
-  ['abbreviations', /^(?:list of )?abbreviations$|^abkürzungen$|^abkürzungsverzeichnis$|^abréviations$|^abreviaturas$|^abbreviazioni$|^afkortingen$/i],
+  [
+    'abbreviations',
+    /^(?:list of )?abbreviations$|^abkürzungen$|^abkürzungsverzeichnis$|^abréviations$|^abreviaturas$|^abbreviazioni$|^afkortingen$/i,
+  ],
   ['chronology', /^chronology$|^time ?line$|^zeittafel$|^chronologie$|^cronología$|^cronologia$/i],
   ['notes', /^(?:end ?|foot ?)?notes$|^anmerkungen$|^notas$|^noten$/i],
   ['glossary', /^glossary(?: of terms)?$|^glossaire$|^glossar$|^glosario$|^glossario$|^woordenlijst$/i],
@@ -57,15 +63,23 @@ const KIND_WORDS: [SectionKind, RegExp][] = [
     'bibliography',
     /^(?:select(?:ed)? )?bibliography$|^(?:list of )?references$|^works cited$|^further reading$|^sources$|^bibliographie$|^literatur(?:verzeichnis)?$|^quellen$|^bibliografía$|^bibliografia$|^literatuur$/i,
   ],
-  ['index', /^(?:general )?index$|^(?:sach|personen)?register$|^índice (?:analítico|onomástico)$|^indice analitico$/i],
+  [
+    'index',
+    /^(?:general )?index$|^(?:sach|personen)?register$|^índice (?:analítico|onomástico)$|^indice analitico$/i,
+  ],
   ['colophon', /^colophon$/i],
-  ['extract', /^an? (?:extract|excerpt) from\b.*$|^(?:extract|excerpt) from\b.*$|^(?:a )?(?:sneak )?preview of\b.*$/i],
+  [
+    'extract',
+    /^an? (?:extract|excerpt) from\b.*$|^(?:extract|excerpt) from\b.*$|^(?:a )?(?:sneak )?preview of\b.*$/i,
+  ],
 ];
 
 /** "Appendix", "Appendix A", "Anhang 2: Die Karten". */
-const APPENDIX = /^(?:appendix|appendices|anhang|annexe|apéndice|anexo|appendice|bijlage)(?:$|\s+(?:[a-z]|\d{1,2}|[ivx]{1,5})(?:$|[\s.:\u2013\u2014-].*$)|\s*[.:\u2013\u2014-]\s*\S.*$)/i;
+const APPENDIX =
+  /^(?:appendix|appendices|anhang|annexe|apéndice|anexo|appendice|bijlage)(?:$|\s+(?:[a-z]|\d{1,2}|[ivx]{1,5})(?:$|[\s.:\u2013\u2014-].*$)|\s*[.:\u2013\u2014-]\s*\S.*$)/i;
 /** Words that may be followed by a title of their own: "Prologue: The Storm". */
-const TITLED = /^(prologue|epilogue|interlude|introduction|foreword|preface|afterword|prolog|epilog|prólogo|prologo|epílogo|epilogo|épilogue|einleitung|vorwort|nachwort|zwischenspiel|intermezzo)\s*[:\u2013\u2014-]\s*\S/i;
+const TITLED =
+  /^(prologue|epilogue|interlude|introduction|foreword|preface|afterword|prolog|epilog|prólogo|prologo|epílogo|epilogo|épilogue|einleitung|vorwort|nachwort|zwischenspiel|intermezzo)\s*[:\u2013\u2014-]\s*\S/i;
 
 export function kindByWords(text: string): SectionKind | null {
   const t = text.trim().replace(/[.:]$/, '');

@@ -150,7 +150,13 @@ export function markParagraphs(xml: string): {
     const now = open.at(-1)?.facts;
     switch (tag.local) {
       case 'p': {
-        const own: ParagraphFacts = { outline: null, breakBefore: null, sectionEnd: false, language: '', box: false };
+        const own: ParagraphFacts = {
+          outline: null,
+          breakBefore: null,
+          sectionEnd: false,
+          language: '',
+          box: false,
+        };
         const number = facts.push(own) - 1;
         lean(to);
         const mark = { from: to, to, text: '' };
@@ -255,7 +261,9 @@ export function markParagraphs(xml: string): {
 
 /** The term of an XE field (§17.16.5.81), its levels apart by ": " as in the book; null for other fields. */
 function indexTerm(code: string): string | null {
-  const m = /^\s*XE\s+(?:"((?:[^"\\]|\\.)*)"|[\u201c\u201d]([^\u201c\u201d]*)[\u201c\u201d]|(\S+))/i.exec(code);
+  const m = /^\s*XE\s+(?:"((?:[^"\\]|\\.)*)"|[\u201c\u201d]([^\u201c\u201d]*)[\u201c\u201d]|(\S+))/i.exec(
+    code,
+  );
   const term = m?.[1] ?? m?.[2] ?? m?.[3] ?? '';
   const levels = term
     .split(/(?<!\\):/)

@@ -288,7 +288,9 @@ class DocxReader {
           add(schema.text(e.checked ? '\u2611' : '\u2610', marks));
           break;
         case 'bookmarkStart': {
-          const term = e.name?.startsWith(ENTRY) ? this.entries[Number(e.name.slice(ENTRY.length))] : undefined;
+          const term = e.name?.startsWith(ENTRY)
+            ? this.entries[Number(e.name.slice(ENTRY.length))]
+            : undefined;
           if (term) cut({ term });
           break;
         }
@@ -341,7 +343,12 @@ function kindOf(anchors: readonly string[]): SectionKind | '' {
 
 /** Names of bookmarks in a paragraph, without the marks of our own and the one where editing stopped. */
 function bookmarksIn(e: El): string[] {
-  const own = e.type === 'bookmarkStart' && e.name && !e.name.startsWith(MARK) && !e.name.startsWith(ENTRY) && e.name !== '_GoBack';
+  const own =
+    e.type === 'bookmarkStart' &&
+    e.name &&
+    !e.name.startsWith(MARK) &&
+    !e.name.startsWith(ENTRY) &&
+    e.name !== '_GoBack';
   return [...(own ? [e.name as string] : []), ...(e.children ?? []).flatMap(bookmarksIn)];
 }
 

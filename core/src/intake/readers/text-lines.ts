@@ -52,7 +52,8 @@ export function layoutOf(lines: readonly string[]): Layout {
   lines.forEach((l, i) => {
     const d = indentOf(l) - margin;
     const next = lines[i + 1] ?? '';
-    if (d >= 1 && d <= 10 && l.trim() !== '' && next.trim() !== '' && indentOf(next) === margin) firsts.push(d);
+    if (d >= 1 && d <= 10 && l.trim() !== '' && next.trim() !== '' && indentOf(next) === margin)
+      firsts.push(d);
   });
   const first = firsts.length >= Math.max(2, lines.length / 100) ? (most(firsts) ?? 0) : 0;
   /** Spaces on the left that leave as much on the right as a centred line would. */
@@ -113,10 +114,12 @@ export function paragraphsOfLines(page: readonly string[], layout: Layout): Type
 function kindOf(line: string, d: number, layout: Layout, open: { kind: Kind; lines: string[] } | null): Kind {
   if (PARTED.test(line.trimEnd())) return 'parted';
   // The last line of a quotation may stand where a centred one would.
-  if (open?.kind === 'block' && Math.abs(d - (indentOf(open.lines[0] as string) - layout.margin)) <= 1) return 'block';
+  if (open?.kind === 'block' && Math.abs(d - (indentOf(open.lines[0] as string) - layout.margin)) <= 1)
+    return 'block';
   if (layout.isCentred(line)) return 'centred';
   if (d <= 1) return 'text';
-  if (layout.first > 0 ? Math.abs(d - layout.first) <= 1 : open?.kind === 'text' || (!open && d <= 3)) return 'text';
+  if (layout.first > 0 ? Math.abs(d - layout.first) <= 1 : open?.kind === 'text' || (!open && d <= 3))
+    return 'text';
   return 'block';
 }
 

@@ -130,6 +130,8 @@ export class Evidence {
   names(text: string): boolean {
     if (this.entries.size === 0) return false;
     const t = plainText(text);
-    return t !== '' && (this.entries.has(t) || this.entries.has(t.replace(/^(?:\d{1,3}|[ivxlc]{1,7})\s+/, '')));
+    return (
+      t !== '' && (this.entries.has(t) || this.entries.has(t.replace(/^(?:\d{1,3}|[ivxlc]{1,7})\s+/, '')))
+    );
   }
 }

@@ -9,7 +9,8 @@ const COMMON = /^\W*(?:end|fine|fin)\W*$/i;
 
 export function* endLines(blocks: readonly RawBlock[]): Generator<number> {
   for (const [at, b] of blocks.entries()) {
-    if (!isText(b) || b.text.length > 40 || b.outline > 0 || b.list || at === 0 || !END.test(b.text)) continue;
+    if (!isText(b) || b.text.length > 40 || b.outline > 0 || b.list || at === 0 || !END.test(b.text))
+      continue;
     const apart = b.align === 'centre' || isEmpty(blocks[at - 1]) || b.text === b.text.toUpperCase();
     if (!endsSomething(blocks, at)) continue;
     if (COMMON.test(b.text) && (!apart || chapterAfter(blocks, at))) continue;

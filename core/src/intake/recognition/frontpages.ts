@@ -1,7 +1,15 @@
 /** The pages before the first heading: title page, copyright page, dedication, epigraph and the like. */
 import { countWords } from '../../base';
 import type { SectionKind } from '../../book';
-import { COPYRIGHT_WORDS, isBreakText, isEmpty, isText, kindByWords, type RawBlock, type RawParagraph } from '../raw';
+import {
+  COPYRIGHT_WORDS,
+  isBreakText,
+  isEmpty,
+  isText,
+  kindByWords,
+  type RawBlock,
+  type RawParagraph,
+} from '../raw';
 import { isContactLine, titleBlock, type TitleBlock, type TitleLine } from './titleblock';
 
 export interface FrontPage {
@@ -37,7 +45,12 @@ export function frontPages(
       // A half title says the title alone, and the title page says it once more.
       const again = next && texts.length === 1 ? textsOf(blocks, next.from, next.to) : [];
       if (again.some((b) => same(b.text, (texts[0] as RawParagraph).text)) && again.length > 1) {
-        out.push({ ...page, kind: 'half-title', reason: 'the title alone, before the title page', title: null });
+        out.push({
+          ...page,
+          kind: 'half-title',
+          reason: 'the title alone, before the title page',
+          title: null,
+        });
         continue;
       }
       out.push({
@@ -112,7 +125,12 @@ function pageKind(texts: readonly RawParagraph[]): { kind: SectionKind; reason: 
   if (COPYRIGHT_WORDS.test(all)) return { kind: 'copyright-page', reason: 'the words of a copyright page' };
   const said = texts[0] && kindByWords(texts[0].text.replace(/\s+/g, ' '));
   if (said) return { kind: said, reason: `the words “${texts[0]?.text.trim()}”` };
-  if (words <= 40 && /^(?:for|to|in (?:loving )?memory of|dedicated to|à|pour|für|meine[rnm]? |in erinnerung an|para|per|a mi|alla|al|voor)\b/i.test(all.trim()))
+  if (
+    words <= 40 &&
+    /^(?:for|to|in (?:loving )?memory of|dedicated to|à|pour|für|meine[rnm]? |in erinnerung an|para|per|a mi|alla|al|voor)\b/i.test(
+      all.trim(),
+    )
+  )
     return { kind: 'dedication', reason: 'a short page that begins like a dedication' };
   if (words <= 120 && texts.length > 1 && isEpigraph(texts))
     return { kind: 'epigraph', reason: 'a quotation with its source' };
@@ -125,7 +143,8 @@ function pageKind(texts: readonly RawParagraph[]): { kind: SectionKind; reason: 
 function isEpigraph(texts: readonly RawParagraph[]): boolean {
   const last = texts.at(-1) as RawParagraph;
   const first = texts[0] as RawParagraph;
-  if (texts.some((b) => /^\s*[\u2014\u2013-]\s*\S/.test(b.text)) && !/^\s*[\u2014\u2013-]/.test(first.text)) return true;
+  if (texts.some((b) => /^\s*[\u2014\u2013-]\s*\S/.test(b.text)) && !/^\s*[\u2014\u2013-]/.test(first.text))
+    return true;
   const quoted = /^["\u201c\u201e\u00ab\u2018]/.test(first.text.trim()) || (first.italic && !last.italic);
   return quoted && countWords(last.text) <= 12;
 }

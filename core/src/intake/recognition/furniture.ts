@@ -4,7 +4,14 @@
  */
 import { countWords } from '../../base';
 import { schema } from '../../book';
-import { isText, Vocabulary, type RawBlock, type RawManuscript, type RawNote, type RawParagraph } from '../raw';
+import {
+  isText,
+  Vocabulary,
+  type RawBlock,
+  type RawManuscript,
+  type RawNote,
+  type RawParagraph,
+} from '../raw';
 import { endLines } from './endlines';
 import { nameHeads, pageNumbers, runningHeads } from './pageheads';
 import { typedNotes } from './typednotes';
@@ -19,7 +26,8 @@ export interface Furniture {
   joined: number;
 }
 
-const isBlank = (b: RawBlock | undefined): boolean => isText(b) && b.text.trim() === '' && b.pictures.length === 0;
+const isBlank = (b: RawBlock | undefined): boolean =>
+  isText(b) && b.text.trim() === '' && b.pictures.length === 0;
 
 export function withoutFurniture(m: Pick<RawManuscript, 'blocks' | 'notes' | 'author'>): Furniture {
   // Most manuscripts have nothing that would have to be counted.
@@ -64,11 +72,19 @@ function without(
     if (cut && isText(b) && isText(before) && goesOn(before, b)) {
       blocks.splice(last, blocks.length, together(before, b, vocabulary));
       joined++;
-    } else blocks.push(b);
+    } else {
+      // So do those before text that begins a paragraph of its own.
+      if (cut && isRunning(before) && isRunning(b)) blocks.length = last + 1;
+      blocks.push(b);
+    }
     cut = false;
   });
   return { blocks, removed, joined };
 }
+
+/** Text of a paragraph that heads nothing. */
+const isRunning = (b: RawBlock | undefined): boolean =>
+  isText(b) && b.outline === 0 && b.pictures.length === 0 && !b.breakBefore && countWords(b.text) >= 12;
 
 /** Words before each block, to tell how far apart two stand. */
 function wordsBefore(blocks: readonly RawBlock[]): number[] {
@@ -86,7 +102,9 @@ const goesOn = (a: RawParagraph, b: RawParagraph): boolean =>
   !b.list &&
   a.outline + b.outline === 0 &&
   !/[.!?:\u2026]["'\u201d\u2019)\]]*\s*$/.test(a.text) &&
-  /^\s*["'\u201c\u2018(]?\p{Ll}/u.test(b.text);
+  // A name may stand at the head of the next page.
+  (/^\s*["'\u201c\u2018(]?\p{Ll}/u.test(b.text) ||
+    (/\p{Ll}\s*$/u.test(a.text) && countWords(a.text) >= 6 && !b.bold && b.align === a.align));
 
 function together(a: RawParagraph, b: RawParagraph, vocabulary: Vocabulary): RawParagraph {
   const head = a.text.trimEnd();

@@ -47,7 +47,9 @@ class Reading {
     if (contents) {
       const title = contents.heading < 0 ? '' : (this.page.line(contents.heading)?.text ?? '');
       const span = contents.to - contents.from;
-      this.put(guess(contents.from, { kind: 'contents', title, span, score: 8, reason: 'a typed contents list' }));
+      this.put(
+        guess(contents.from, { kind: 'contents', title, span, score: 8, reason: 'a typed contents list' }),
+      );
     }
     this.numbered();
     this.named();
@@ -72,7 +74,7 @@ class Reading {
   /** Numbered chapters and parts: the best sequences of all lines that may carry a number. */
   private numbered(): void {
     const { chapters, parts } = this.candidates();
-    const places = parts.map((c) => c.at);
+    const places = parts.filter((c) => c.label.level === 'part' || c.worth >= 2).map((c) => c.at);
     const outlined = this.outlinedPlaces();
     const partBetween = (from: number, to: number): boolean =>
       places.some((at) => at > from && at < to) ||
@@ -80,8 +82,11 @@ class Reading {
     const main = bestSequence(chapters, partBetween)?.members ?? [];
     const kept = this.areChapters(main) ? main : [];
     const taken = new Set(kept.map((m) => m.candidate.at));
+    const labelled = parts.some((c) => c.label.level === 'part');
     const others = bestSequence(
-      parts.filter((c) => !taken.has(c.at) && (c.label.level === 'part' || this.headsAChapter(c, kept))),
+      parts.filter(
+        (c) => !taken.has(c.at) && (labelled ? c.label.level === 'part' : this.headsAChapter(c, kept)),
+      ),
       () => false,
     );
     for (const m of kept) this.put(this.numberedGuess(m, 'chapter'));
@@ -133,7 +138,8 @@ class Reading {
     if (line.p.outline > 0) n += c.outlined;
     if (label.title !== '') {
       if (endsLikeSentence(label.title)) n += c.sentence;
-      if (!label.level && !/^[\p{Lu}\p{N}"\u201c\u2018\u201e\u00ab(\u00bf\u00a1]/u.test(label.title)) n += c.small;
+      if (!label.level && !/^[\p{Lu}\p{N}"\u201c\u2018\u201e\u00ab(\u00bf\u00a1]/u.test(label.title))
+        n += c.small;
       if (!label.level && countWords(label.title) > 8) n += c.long;
     }
     if (this.evidence.names(line.text) || (label.title !== '' && this.evidence.names(label.title)))
@@ -190,7 +196,9 @@ class Reading {
   private places: { at: number; level: number }[] | null = null;
   private outlinedPlaces(): { at: number; level: number }[] {
     return (this.places ??= this.blocks.flatMap((b, at) =>
-      isText(b) && b.outline > 0 && b.text.trim() !== '' && !this.isListed(at) ? [{ at, level: b.outline }] : [],
+      isText(b) && b.outline > 0 && b.text.trim() !== '' && !this.isListed(at)
+        ? [{ at, level: b.outline }]
+        : [],
     ));
   }
 
@@ -209,10 +217,7 @@ class Reading {
       if (!kind || kind === 'contents') continue;
       const styled = line.p.outline > 0;
       const apart =
-        line.look >= 1 ||
-        line.page ||
-        /title/i.test(line.p.style) ||
-        this.evidence.names(line.text);
+        line.look >= 1 || line.page || /title/i.test(line.p.style) || this.evidence.names(line.text);
       if (!styled && !apart) continue;
       if (styled && this.isSubhead(line)) continue;
       this.put(

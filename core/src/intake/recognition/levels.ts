@@ -42,8 +42,7 @@ export function levelsOf(
     return { part: -first, chapter: second };
   const said = share(uppers, isPart) >= 0.4 || (others.length > 0 && others.every(isPart));
   const byNumbers = share(lowers, isChapter) >= 0.5 && share(uppers, isChapter) < 0.3;
-  if (said || byNumbers || haveNoText(heads, first, second, between))
-    return { part: first, chapter: second };
+  if (said || byNumbers || haveNoText(heads, first, second, between)) return { part: first, chapter: second };
   return { part: 0, chapter: first };
 }
 

@@ -3,7 +3,8 @@
  * the same again and again, mostly beside a number; the head of a submission names its author and title.
  */
 import { countWords } from '../../base';
-import { isBreakText, isText, type RawBlock } from '../raw';
+import { isBreakText, isEmpty, isText, type RawBlock, type RawParagraph } from '../raw';
+import { labelOf } from './labels';
 
 /** Fewer than so many are no habit. */
 const OFTEN = 4;
@@ -13,7 +14,8 @@ const PAGE = 900;
 const ALONE =
   /^[\s[(\u2013\u2014-]*(?:page|p\.|seite|s\.|página|pagina|pág\.)?\s*(\d{1,4})(?:\s*(?:\/|of|von|de|sur|di|van)\s*\d{1,4})?[\s\])\u2013\u2014-]*$/i;
 /** A number before or behind a head, with a gap between. */
-const BESIDE = /^\s*(\d{1,4})(?:\s{2,}|\t|\s*[|\u00b7\u2022\u2014\u2013]\s*)(\S.{0,70})$|^\s*(\S.{0,70}?)(?:\s{2,}|\t|\s*[|\u00b7\u2022\u2014\u2013]\s*)(\d{1,4})\s*$/u;
+const BESIDE =
+  /^\s*(\d{1,4})(?:\s{2,}|\t|\s*[|\u00b7\u2022\u2014\u2013]\s*)(\S.{0,70})$|^\s*(\S.{0,70}?)(?:\s{2,}|\t|\s*[|\u00b7\u2022\u2014\u2013]\s*)(\d{1,4})\s*$/u;
 
 function numberIn(text: string): number | null {
   const alone = ALONE.exec(text);
@@ -30,7 +32,8 @@ export function* pageNumbers(blocks: readonly RawBlock[], at: (block: number) =>
   const runs = [run];
   blocks.forEach((b, index) => {
     // A number with looks of its own is a heading.
-    if (!isText(b) || b.bold || b.outline > 0 || b.list || b.pictures.length > 0 || b.text.length > 90) return;
+    if (!isText(b) || b.bold || b.outline > 0 || b.list || b.pictures.length > 0 || b.text.length > 90)
+      return;
     const number = numberIn(b.text);
     if (number === null || (b.breakBefore && ALONE.test(b.text))) return;
     const last = run.at(-1);
@@ -45,11 +48,33 @@ export function* pageNumbers(blocks: readonly RawBlock[], at: (block: number) =>
     const last = r.at(-1);
     if (r.length < OFTEN || !first || !last) continue;
     const each = (at(last.index) - at(first.index)) / (r.length - 1);
+    if (r.filter(({ index }) => opens(blocks, index)).length > r.length * 0.6) continue;
     if (each > 20 && each < PAGE) for (const { index } of r) yield index;
   }
 }
 
-const shape = (text: string): string => text.replace(/\d+/g, '#').replace(/\s+/g, ' ').trim().toLowerCase();
+/** A number alone at the head of a page, or with blank lines above it, and text that begins below: a chapter’s. */
+function opens(blocks: readonly RawBlock[], at: number): boolean {
+  const own = blocks[at];
+  if (!isText(own) || !ALONE.test(own.text)) return false;
+  let blanks = 0;
+  let page = own.breakBefore;
+  for (let i = at - 1; i >= 0 && isEmpty(blocks[i]); i--) {
+    blanks++;
+    page ||= (blocks[i] as RawParagraph).breakBefore;
+  }
+  const below = blocks.slice(at + 1, at + 8).find((b) => !isEmpty(b));
+  const begins = !isText(below) || /^[^\p{Ll}]/u.test(below.text.trim());
+  return begins && (page ? blanks > 0 : blanks >= 2);
+}
+
+/** A head without its page number, which stands at either end; "2.1 Sluices" keeps its own. */
+const shape = (text: string): string =>
+  text
+    .replace(/^\s*\d{1,4}(?![\d.])|(?<![\d.])\d{1,4}\s*$/g, '#')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .toLowerCase();
 
 export function* runningHeads(
   blocks: readonly RawBlock[],
@@ -77,7 +102,10 @@ export function* runningHeads(
     if (each < 20 || each > PAGE * 2) continue;
     const beside = places.filter((i) => [i - 2, i - 1, i + 1, i + 2].some((k) => numbers.has(k))).length;
     const said = key.slice(key.indexOf('\n'));
-    const numbered = /#/.test(said) && /\p{L}/u.test(said);
+    // "Chapter 1", "Chapter 2": each said once, they are what the heads of pages are called after.
+    const texts = new Set(places.map((i) => (blocks[i] as RawParagraph).text.trim()));
+    const headings = texts.size === places.length && labelOf([...texts][0] as string)?.level != null;
+    const numbered = /#/.test(said) && /\p{L}/u.test(said) && !headings;
     if (beside >= places.length * 0.6 || (numbered && each > 120)) yield* places;
   }
 }
@@ -95,11 +123,16 @@ export function* nameHeads(blocks: readonly RawBlock[], author: string): Generat
     if (countWords(b.text) > 14) break;
     first.push(b.text);
   }
-  const known = new Set([...names, ...first.flatMap(wordsOf)].filter((w) => w.length > 2 && !/^\d+$/.test(w)));
+  const known = new Set(
+    [...names, ...first.flatMap(wordsOf)].filter((w) => w.length > 2 && !/^\d+$/.test(w)),
+  );
   if (known.size === 0) return;
   for (const [at, b] of blocks.entries()) {
     if (at < first.length || !isText(b) || b.outline > 0 || b.bold || b.list || b.text.length > 80) continue;
-    const m = /^(.*\S)\s*[/|\u2013\u2014-]\s*(?:(?:page|p\.)\s*)?\d{1,4}\s*$|^\s*\d{1,4}\s*[/|\u2013\u2014-]\s*(\S.*)$/iu.exec(b.text);
+    const m =
+      /^(.*\S)\s*[/|\u2013\u2014-]\s*(?:(?:page|p\.)\s*)?\d{1,4}\s*$|^\s*\d{1,4}\s*[/|\u2013\u2014-]\s*(\S.*)$/iu.exec(
+        b.text,
+      );
     const words = m ? wordsOf(m[1] ?? m[2] ?? '') : [];
     if (words.length > 0 && words.length <= 10 && words.every((w) => known.has(w) || w.length <= 3)) yield at;
   }

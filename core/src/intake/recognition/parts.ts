@@ -14,12 +14,13 @@ export function withParts(page: Page, heads: readonly HeadingGuess[]): HeadingGu
   const sections = heads.filter((g) => g.subhead === 0);
   if (sections.some((g) => g.kind === 'part')) return [...heads];
   const chapters = sections.filter((g) => g.kind === 'chapter' && g.span > 0);
-  const isBare = (g: HeadingGuess): boolean => {
-    const next = sections[sections.indexOf(g) + 1];
-    return next?.kind === 'chapter' && page.between(g.at + g.span - 1, next.at) <= LITTLE;
-  };
-  const bare = new Set(chapters.filter(isBare));
-  const parts = sorts(page, chapters).find((sort) => areParts(sort, chapters, bare));
+  const own = new Map(
+    chapters.map((g) => {
+      const next = sections[sections.indexOf(g) + 1];
+      return [g, next?.kind === 'chapter' ? page.between(g.at + g.span - 1, next.at) : Infinity];
+    }),
+  );
+  const parts = sorts(page, chapters).find((sort) => areParts(sort, chapters, own));
   if (!parts) return [...heads];
   const all = new Set(parts);
   return heads.map((g) =>
@@ -46,18 +47,17 @@ function sorts(page: Page, chapters: readonly HeadingGuess[]): HeadingGuess[][] 
   return [chapters.filter((g) => g.numbered && labelOf(g.label)?.level === null), ...looks.values()];
 }
 
+/** Whether headings of one sort have next to no text of their own, and the others have more. */
 function areParts(
   sort: readonly HeadingGuess[],
   chapters: readonly HeadingGuess[],
-  bare: ReadonlySet<HeadingGuess>,
+  own: ReadonlyMap<HeadingGuess, number>,
 ): boolean {
-  const others = chapters.length - sort.length;
-  const without = sort.filter((g) => bare.has(g)).length;
-  const amongOthers = bare.size - without;
-  return (
-    sort.length >= 2 &&
-    others >= sort.length * 2 &&
-    without >= sort.length * 0.8 &&
-    amongOthers < others / 2
-  );
+  const others = chapters.filter((g) => !sort.includes(g));
+  if (sort.length < 2 || others.length < sort.length * 2) return false;
+  const words = (list: readonly HeadingGuess[]): number[] =>
+    list.map((g) => own.get(g) ?? 0).sort((a, b) => a - b);
+  const bare = words(sort).filter((n) => n <= LITTLE).length;
+  const median = (list: number[]): number => list[list.length >> 1] ?? 0;
+  return bare >= sort.length * 0.8 && median(words(others)) > 8 + 3 * median(words(sort));
 }

@@ -40,9 +40,13 @@ export function subheadsOf(
     const key = line.key;
     (classes.get(key) ?? classes.set(key, []).get(key)!).push({ line, depth });
   }
-  const good = [...classes.values()].map((c) => c.filter(({ line, depth }) => mayHead(page, line, depth > 0))).filter((c) => c.length > 0);
+  const good = [...classes.values()]
+    .map((c) => c.filter(({ line, depth }) => mayHead(page, line, depth > 0)))
+    .filter((c) => c.length > 0);
   const accepted = good.filter((c) => worth(page, c, classes.get(c[0]!.line.key)!) >= LEAST);
-  const ranks = [...new Set(accepted.filter((c) => !c.some((f) => f.depth)).map((c) => c[0]!.line))].sort(byRank);
+  const ranks = [...new Set(accepted.filter((c) => !c.some((f) => f.depth)).map((c) => c[0]!.line))].sort(
+    byRank,
+  );
   const styled = Math.max(0, ...heads.map((g) => g.subhead));
   return accepted.flat().map(({ line, depth }) => {
     const rank = ranks.findIndex((r) => r.key === line.key);
@@ -51,7 +55,10 @@ export function subheadsOf(
       subhead: Math.min(3, Math.max(1, level)) as 1 | 2 | 3,
       title: line.text,
       score: 5,
-      reason: depth > 0 ? 'a number of several figures before a title' : 'lines like it stand over text again and again',
+      reason:
+        depth > 0
+          ? 'a number of several figures before a title'
+          : 'lines like it stand over text again and again',
     });
   });
 }
@@ -70,17 +77,25 @@ const stands = (page: Page, { p, text }: Line): boolean =>
 /** What a single line must be: text stands below it, it is no sentence, no speech and no line of a letter or a poem. */
 function mayHead(page: Page, { at, text, p, words }: Line, numbered: boolean): boolean {
   const asks = /[?!]$/.test(text) && (p.bold || numbered);
-  if ((endsLikeSentence(text) && !asks) || /[,;:]$/.test(text) || (/\.$/.test(text) && words > 1)) return false;
-  if (/^["\u201c\u2018\u201e\u00ab\u2013\u2014-]/.test(text) || p.align === 'right' || p.pictures.length > 0) return false;
-  if (!/^[\p{Lu}\p{N}(\u00bf\u00a1]/u.test(text) || p.inline.some((n) => n.type.name === 'lineBreak')) return false;
+  if ((endsLikeSentence(text) && !asks) || /[,;:]$/.test(text) || (/\.$/.test(text) && words > 1))
+    return false;
+  if (/^["\u201c\u2018\u201e\u00ab\u2013\u2014-]/.test(text) || p.align === 'right' || p.pictures.length > 0)
+    return false;
+  if (!/^[\p{Lu}\p{N}(\u00bf\u00a1]/u.test(text) || p.inline.some((n) => n.type.name === 'lineBreak'))
+    return false;
   const below = after(page, at);
   if (!below) return false;
   if (!isText(below)) return true;
-  return below.outline > 0 || (countWords(below.text) >= 8 && /^[^\p{Ll}]/u.test(below.text.trim())) || signature(below) !== signature(p);
+  return (
+    below.outline > 0 ||
+    (countWords(below.text) >= 8 && /^[^\p{Ll}]/u.test(below.text.trim())) ||
+    signature(below) !== signature(p)
+  );
 }
 
 function after(page: Page, at: number): RawBlock | null {
-  for (let i = at + 1; i < page.blocks.length; i++) if (!isEmpty(page.blocks[i])) return page.blocks[i] as RawBlock;
+  for (let i = at + 1; i < page.blocks.length; i++)
+    if (!isEmpty(page.blocks[i])) return page.blocks[i] as RawBlock;
   return null;
 }
 function beforeText(page: Page, at: number): string {
@@ -95,8 +110,10 @@ function beforeText(page: Page, at: number): string {
 function worth(page: Page, good: readonly Found[], all: readonly Found[]): number {
   const { line } = good[0] as Found;
   const { p } = line;
-  const share = (test: (f: Found) => boolean, of: readonly Found[] = good): number => of.filter(test).length / of.length;
-  const caps = (f: Found): boolean => /\p{Lu}{2}/u.test(f.line.text) && f.line.text === f.line.text.toUpperCase();
+  const share = (test: (f: Found) => boolean, of: readonly Found[] = good): number =>
+    of.filter(test).length / of.length;
+  const caps = (f: Found): boolean =>
+    /\p{Lu}{2}/u.test(f.line.text) && f.line.text === f.line.text.toUpperCase();
   let n = 0;
   if (p.bold) n += 1.2;
   if (page.s.size > 0 && p.size >= page.s.size * 1.1) n += 1.2;
@@ -117,4 +134,5 @@ function worth(page: Page, good: readonly Found[], all: readonly Found[]): numbe
 }
 
 /** A colon, or one short sentence: what follows is shown, not said. */
-const brings = (text: string): boolean => /:$/.test(text) || (text !== '' && countWords(text) < SHORT && !/[?]$/.test(text));
+const brings = (text: string): boolean =>
+  /:$/.test(text) || (text !== '' && countWords(text) < SHORT && !/[?]$/.test(text));

@@ -27,7 +27,8 @@ export interface TitleBlock {
 const BY_LINE = /^(by|von|par|de|di|door|por)(?:\s+(\S.*))?$/iu;
 const GENRE =
   /^(?:an? |ein(?:e)? |un(?:e|a|o)? |eine )?(?:\p{L}+ ){0,2}(?:novel(?:la)?|memoir|poems|stories|short stories|essays|play|thriller|mystery|romance|saga|biography|history|tales|roman|erzählung(?:en)?|gedichte|novelle|krimi|récit|nouvelles|poèmes|essais|novela|cuentos|poemas|relatos|romanzo|racconti|poesie|gedichten|verhalen)(?: in \p{L}+ parts?)?$/iu;
-const WORDS = /(?:^|\s)(?:about|approx\w*\.?|ca\.?|circa|c\.|some)?\s*[\d.,\u00a0 ]{3,}\s*(?:words|wörter|mots|palabras|parole|woorden|zeichen|characters)\b/i;
+const WORDS =
+  /(?:^|\s)(?:about|approx\w*\.?|ca\.?|circa|c\.|some)?\s*[\d.,\u00a0 ]{3,}\s*(?:words|wörter|mots|palabras|parole|woorden|zeichen|characters)\b/i;
 const CONTACT =
   /\S+@\S+|\bwww\.|https?:|\b(?:tel(?:ephone)?|phone|mobile|cell|fax|e-?mail|telefon|téléphone|agent|represented by|c\/o|postcode|word count|wordcount|draft|version)\b|^\+?[\d\s().-]{7,}$/i;
 const STREET =
@@ -53,9 +54,18 @@ export const isContactLine = (t: string): boolean => CONTACT.test(t) || WORDS.te
 /** `author` is what the file's properties say; '' where they say nothing. */
 export function titleBlock(lines: readonly TitleLine[], author: string): TitleBlock {
   const contact = contactOf(lines);
-  const contactNames = lines.filter((l) => contact.has(l.at) && looksLikeName(l.text)).map((l) => fold(l.text));
+  const contactNames = lines
+    .filter((l) => contact.has(l.at) && looksLikeName(l.text))
+    .map((l) => fold(l.text));
   const free = lines.filter((l) => !contact.has(l.at));
-  const out: TitleBlock = { title: '', subtitle: '', authors: [], contact: [...contact], by: [], whole: true };
+  const out: TitleBlock = {
+    title: '',
+    subtitle: '',
+    authors: [],
+    contact: [...contact],
+    by: [],
+    whole: true,
+  };
   const used = new Set<TitleLine>();
   free.forEach((l, i) => {
     const m = used.has(l) ? null : BY_LINE.exec(l.text);
@@ -68,13 +78,21 @@ export function titleBlock(lines: readonly TitleLine[], author: string): TitleBl
     out.by.push(m[1] as string);
     used.add(l).add(named);
   });
-  const title = titleOf(free.filter((l) => !used.has(l) && !GENRE.test(l.text)), free, [...contactNames, fold(author)]);
+  const title = titleOf(
+    free.filter((l) => !used.has(l) && !GENRE.test(l.text)),
+    free,
+    [...contactNames, fold(author)],
+  );
   for (const l of title) used.add(l);
   out.title = title.map((l) => l.text).join(' ');
   if (out.authors.length === 0) {
     const rest = free.filter((l) => !used.has(l) && !IMPRINT.test(l.text) && !GENRE.test(l.text));
-    const known = rest.find((l) => contactNames.includes(fold(l.text)) || (author !== '' && fold(l.text) === fold(author)));
-    const same = rest.find((l) => author !== '' && surname(l.text) === surname(author) && looksLikeName(l.text));
+    const known = rest.find(
+      (l) => contactNames.includes(fold(l.text)) || (author !== '' && fold(l.text) === fold(author)),
+    );
+    const same = rest.find(
+      (l) => author !== '' && surname(l.text) === surname(author) && looksLikeName(l.text),
+    );
     const named = known ?? same ?? rest.filter((l) => l.p.list === null && looksLikeName(l.text)).at(-1);
     if (named) {
       out.authors = namesOf(named.text);
@@ -98,7 +116,9 @@ function contactOf(lines: readonly TitleLine[]): Set<number> {
   let cluster: TitleLine[] = [];
   const close = (): void => {
     const marked = cluster.filter((l) => isContactLine(l.text));
-    const streets = cluster.filter((l) => STREET.test(l.text) && l.p.size <= Math.max(...lines.map((x) => x.p.size)));
+    const streets = cluster.filter(
+      (l) => STREET.test(l.text) && l.p.size <= Math.max(...lines.map((x) => x.p.size)),
+    );
     if (marked.length > 0 && marked.length + streets.length >= Math.min(2, cluster.length))
       for (const l of cluster) out.add(l.at);
     else for (const l of marked) out.add(l.at);
@@ -118,7 +138,11 @@ function contactOf(lines: readonly TitleLine[]): Set<number> {
 }
 
 /** The largest line, else the first that is no name; with its neighbours in the same type. */
-function titleOf(candidates: readonly TitleLine[], all: readonly TitleLine[], names: readonly string[]): TitleLine[] {
+function titleOf(
+  candidates: readonly TitleLine[],
+  all: readonly TitleLine[],
+  names: readonly string[],
+): TitleLine[] {
   const weight = (l: TitleLine): number =>
     l.p.size * 10 +
     (l.p.bold ? 8 : 0) +
@@ -136,14 +160,21 @@ function titleOf(candidates: readonly TitleLine[], all: readonly TitleLine[], na
     l.p.size === best.p.size &&
     l.p.bold === best.p.bold &&
     isCapitals(l.text) === isCapitals(best.text) &&
-    (l.p.size > smallest(all) || l.p.bold || /(?:^|\s)(the|a|an|of|and|der|die|das|le|la|les|el)$/i.test(l.text));
+    (l.p.size > smallest(all) ||
+      l.p.bold ||
+      /(?:^|\s)(the|a|an|of|and|der|die|das|le|la|les|el)$/i.test(l.text));
   const at = all.indexOf(best);
   for (let i = at + 1; all[i]?.blanks === 0 && same(all[i]); i++) out.push(all[i] as TitleLine);
-  for (let i = at; i > 0 && all[i]?.blanks === 0 && same(all[i - 1]); i--) out.unshift(all[i - 1] as TitleLine);
+  for (let i = at; i > 0 && all[i]?.blanks === 0 && same(all[i - 1]); i--)
+    out.unshift(all[i - 1] as TitleLine);
   return out;
 }
 
 const smallest = (lines: readonly TitleLine[]): number => Math.min(...lines.map((l) => l.p.size));
-const fold = (t: string): string => t.toLowerCase().replace(/[^\p{L}]+/gu, ' ').trim();
+const fold = (t: string): string =>
+  t
+    .toLowerCase()
+    .replace(/[^\p{L}]+/gu, ' ')
+    .trim();
 const surname = (t: string): string => fold(t).split(' ').at(-1) ?? '';
 export const isCapitals = (s: string): boolean => /\p{Lu}/u.test(s) && s === s.toUpperCase();

@@ -12,11 +12,7 @@ const MOST = 0.6;
 const LONGEST = 30;
 
 /** Headings in order; each without a title gets the one on the line below it, where one stands there. */
-export function titleLines(
-  page: Page,
-  heads: readonly HeadingGuess[],
-  evidence: Evidence,
-): HeadingGuess[] {
+export function titleLines(page: Page, heads: readonly HeadingGuess[], evidence: Evidence): HeadingGuess[] {
   const taken = new Set(heads.map((g) => g.at));
   const weak = new Map<HeadingGuess, Line>();
   const bare = heads.filter((g) => g.numbered && g.title === '' && g.span > 0);
@@ -68,7 +64,9 @@ function isTitle(page: Page, own: RawParagraph, line: Line, evidence: Evidence):
   const alike = signature(p) === signature(own) && signature(own) !== body;
   if (alike) return true;
   return (
-    line.look >= 0.9 && (p.align === own.align || p.bold || p.size > page.s.size) && !endsLikeSentence(line.text)
+    line.look >= 0.9 &&
+    (p.align === own.align || p.bold || p.size > page.s.size) &&
+    !endsLikeSentence(line.text)
   );
 }
 
@@ -89,6 +87,7 @@ function subtitled(page: Page, g: HeadingGuess, taken: ReadonlySet<number>): Hea
   if (g.span === 0 || g.subhead > 0) return g;
   const at = page.next(g.at + g.span);
   const below = page.blocks[at];
-  if (at < 0 || taken.has(at) || !isText(below) || !/subtitle|untertitel|sous-titre/i.test(below.style)) return g;
+  if (at < 0 || taken.has(at) || !isText(below) || !/subtitle|untertitel|sous-titre/i.test(below.style))
+    return g;
   return { ...g, subtitle: below.text.replace(/\s+/g, ' ').trim(), span: at - g.at + 1 };
 }

@@ -1,7 +1,15 @@
 /** Notes typed at the foot of a page: "* The shilling of the marsh …" below a text that has "a shilling,*". */
 import { countWords } from '../../base';
 import { schema } from '../../book';
-import { isEmpty, isText, rawParagraph, withoutFirst, type RawBlock, type RawNote, type RawParagraph } from '../raw';
+import {
+  isEmpty,
+  isText,
+  rawParagraph,
+  withoutFirst,
+  type RawBlock,
+  type RawNote,
+  type RawParagraph,
+} from '../raw';
 
 const NOTE = /^\s*(\*{1,3}|\u2020{1,2}|\u2021{1,2}|\u00a7|\[\d{1,3}\])\s*(?=\S)/u;
 /** Words between a call and its note at most: a page or two. */
@@ -34,7 +42,10 @@ export function typedNotes(
     const id = `t${known.length + notes.length + 1}`;
     changed.set(call.at, withCall(call.p, call.index, (mark[1] as string).length, id));
     const inline = withoutFirst(b.inline, mark[0].length);
-    notes.push({ id, paragraphs: [rawParagraph({ inline, text: b.text.slice(mark[0].length), language: b.language })] });
+    notes.push({
+      id,
+      paragraphs: [rawParagraph({ inline, text: b.text.slice(mark[0].length), language: b.language })],
+    });
     taken.add(at);
   });
   if (taken.size === 0) return { blocks, notes, taken };

@@ -28,7 +28,9 @@ export function unnumberedByLooks(
     const line = isListed(at) ? null : page.line(at);
     if (line && line.p.outline === 0 && line.words > 0 && line.words <= MAX_WORDS) lines.push(line);
   }
-  const taken = new Set(found.flatMap((g) => Array.from({ length: Math.max(1, g.span) }, (_, i) => g.at + i)));
+  const taken = new Set(
+    found.flatMap((g) => Array.from({ length: Math.max(1, g.span) }, (_, i) => g.at + i)),
+  );
   const free = lines.filter((l) => !taken.has(l.at));
   if (numbered.length >= 3 && !haveTitlesBelow(page, numbered, free))
     return besideNumbers(page, free, heads, numbered);
@@ -43,7 +45,9 @@ export function unnumberedByLooks(
 function haveTitlesBelow(page: Page, numbered: readonly HeadingGuess[], free: readonly Line[]): boolean {
   const strong = free.filter((l) => l.look >= THRESHOLD);
   const over = numbered.filter((g) =>
-    strong.some((l) => l.at > g.at && l.page && l.key !== page.line(g.at)?.key && page.between(g.at, l.at) <= LITTLE),
+    strong.some(
+      (l) => l.at > g.at && l.page && l.key !== page.line(g.at)?.key && page.between(g.at, l.at) <= LITTLE,
+    ),
   );
   return over.length >= numbered.length * 0.6 && numbered.every((g) => labelOf(g.label)?.level === null);
 }
@@ -113,17 +117,21 @@ function alike(page: Page, heads: readonly HeadingGuess[], free: readonly Line[]
   if (key === page.s.signature || count < sections.length * ALIKE) return [];
   const known = new Set(heads.map((g) => g.at));
   const first = Math.min(...sections.map((g) => g.at));
-  const more = free.filter((l) => l.key === key && !known.has(l.at) && l.at > first && !endsLikeSentence(l.text));
+  const more = free.filter(
+    (l) => l.key === key && !known.has(l.at) && l.at > first && !endsLikeSentence(l.text),
+  );
   const apart = more.filter((l) => l.page || l.blanks >= 2);
   // Where nearly all lines of such type begin a page, the few that don’t are headings too.
   const all = more.length - apart.length <= Math.max(1, (count + apart.length) * 0.25);
   const others = all
     ? more.filter((l) => !apart.includes(l) && l.look >= 1 && page.between(l.at, page.blocks.length) > 0)
     : [];
-  return [...apart, ...others].map((l) => guess(l.at, {
-    title: l.text,
-    score: THRESHOLD,
-    reason: 'it looks like the other headings',
-    firm: false,
-  }));
+  return [...apart, ...others].map((l) =>
+    guess(l.at, {
+      title: l.text,
+      score: THRESHOLD,
+      reason: 'it looks like the other headings',
+      firm: false,
+    }),
+  );
 }

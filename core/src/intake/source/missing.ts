@@ -93,8 +93,17 @@ export interface MissingRun {
 /** Words beside each other that must agree for a place to count as found. */
 const NEIGHBOURS = 3;
 
-export function missingRuns(source: Words, book: Words): MissingRun[] {
-  if (source.count === book.count && source.sum === book.sum) return [];
+export interface Missing {
+  runs: MissingRun[];
+  /** Words that a line's end parts in the source ("drai-", "nage") and that are whole in the book. */
+  joined: number;
+}
+
+/** Words of the source between the halves of one at most: a page number and a head may stand there. */
+const APART = 16;
+
+export function missingRuns(source: Words, book: Words): Missing {
+  if (source.count === book.count && source.sum === book.sum) return { runs: [], joined: 0 };
   const owed = new Map<number, number>();
   for (let i = 0; i < source.count; i++) {
     const key = source.keys[i] as number;
@@ -104,8 +113,9 @@ export function missingRuns(source: Words, book: Words): MissingRun[] {
     const key = book.keys[i] as number;
     owed.set(key, (owed.get(key) ?? 0) - 1);
   }
+  const joined = joinHalves(source, owed);
   for (const [w, n] of owed) if (n <= 0) owed.delete(w);
-  if (owed.size === 0) return [];
+  if (owed.size === 0) return { runs: [], joined };
   const inBook = shared(source, book, (w) => owed.has(w));
   const taken = new Set<number>();
   // First what has no neighbours in the book, then, for what is still owed, wherever the word stands.
@@ -122,13 +132,39 @@ export function missingRuns(source: Words, book: Words): MissingRun[] {
     starts.map((i) => triple(source, i - NEIGHBOURS)),
     book,
   );
-  return starts.map((first, n) => {
+  const runs = starts.map((first, n) => {
     let last = first;
     while (taken.has(last + 1)) last++;
     const written: string[] = [];
     for (let i = first; i <= last; i++) written.push(source.text.slice(source.from[i], source.to[i]));
     return { text: written.join(' '), words: written.length, after: before[n] ?? -1 };
   });
+  return { runs, joined };
+}
+
+/** Settles halves of words against whole ones that the book has too many of; gives how many there were. */
+function joinHalves(source: Words, owed: Map<number, number>): number {
+  let joined = 0;
+  const written = (i: number): string => source.text.slice(source.from[i], source.to[i]);
+  const owes = (i: number): boolean => (owed.get(source.keys[i] as number) ?? 0) > 0;
+  const less = (key: number, by: number): void => void owed.set(key, (owed.get(key) ?? 0) - by);
+  for (let i = 0; i < source.count; i++) {
+    const head = written(i);
+    if (!/\p{Ll}[-\u00ad\u2010]$/u.test(head)) continue;
+    for (let k = i + 1; k <= Math.min(source.count - 1, i + APART); k++) {
+      if (!/^\p{Ll}/u.test(written(k))) continue;
+      const whole = wordsIn(`${head.slice(0, -1)}${written(k)}`).keys[0] as number;
+      const kept = wordsIn(`${head}${written(k)}`).keys[0] as number;
+      const one = [whole, kept].find((key) => (owed.get(key) ?? 0) < 0);
+      if (one === undefined || !(owes(i) || owes(k))) continue;
+      less(one, -1);
+      less(source.keys[i] as number, 1);
+      less(source.keys[k] as number, 1);
+      joined++;
+      break;
+    }
+  }
+  return joined;
 }
 
 /** A word and the two after it, as one string; '' where there are not three. */
