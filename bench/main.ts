@@ -11,6 +11,7 @@ import { readManuscript, wordsOfSection } from '@pagina/core/intake';
 import { docxRatio } from './docx';
 import { live } from './live';
 import { messyNovel, messySpeeches, rightly } from './messy';
+import { MAKERS, score } from './recognition';
 import { openNovel, openNovelChapters, paragraphsOf } from './open-novel';
 
 const RUNS = Number(process.env.RUNS ?? 5);
@@ -168,5 +169,26 @@ for (const [name, messy] of [
   const right = rightly(messy.expected, found) * 100;
   const lost = wordsIn - wordsOut - setAside.reduce((n, s) => n + s.words, 0);
   row(`sections right, ${name}`, `${right.toFixed(1)} %`, '≥ 98 %', right >= 98);
+  row(`words unaccounted, ${name}`, String(lost), '0', lost === 0);
+}
+
+const SEEDS = 20;
+for (const [name, make] of Object.entries(MAKERS)) {
+  const scores = [];
+  for (let seed = 0; seed < SEEDS; seed++) scores.push(await score(await make(seed)));
+  const sum = (of: (s: (typeof scores)[number]) => number): number => scores.reduce((n, s) => n + of(s), 0);
+  const forms = scores.flatMap((s) => Object.values(s.forms));
+  const share = (right: number, of: number): number => (of === 0 ? 100 : (right / of) * 100);
+  const sections = share(
+    sum((s) => s.right),
+    sum((s) => s.of + s.false),
+  );
+  const inside = share(
+    forms.reduce((n, f) => n + f.right, 0),
+    forms.reduce((n, f) => n + f.of, 0),
+  );
+  const lost = sum((s) => s.unaccounted);
+  row(`parts and chapters right, ${name}`, `${sections.toFixed(1)} %`, '≥ 99 %', sections >= 99);
+  row(`letters, verse, lists and the like, ${name}`, `${inside.toFixed(1)} %`, '≥ 95 %', inside >= 95);
   row(`words unaccounted, ${name}`, String(lost), '0', lost === 0);
 }

@@ -110,13 +110,13 @@ describe('rearranging', () => {
       divide(now, p.section, p.block, newId),
     );
     const { book: after, back } = made(first, all);
+    // The lines that head the new sections leave their text: numbers come from the order.
     expect(after.sections.map((s) => s.content.firstChild!.textContent)).toEqual([
       'Chapter 1',
-      'Chapter 2',
-      'Chapter 13',
+      'Two.',
+      'Three.',
       'A.',
     ]);
-    expect(words(after)).toBe(words(start));
     expect(bookToJson(back)).toEqual(bookToJson(first));
     expect(inTurn(after, placesThatLook(after, looks), '', () => all).ok).toBe(false);
   });

@@ -310,7 +310,7 @@ describe('how a manuscript arrived', () => {
     pictures: 0,
     notes: 1,
     links: 0,
-    rows: [{ section: 'c1', typed: 'Chapter One', reason: 'a heading style', score: 10 }],
+    rows: [{ section: 'c1', typed: 'Chapter One', reason: 'a heading style', score: 10, look: 'heading 1' }],
     setAside: [{ rule: 'number-lines', text: 'Chapter One', words: 2, section: 'c1', back: false }],
     tidied: { tabs: 2 },
     findings: [],

@@ -10,3 +10,4 @@ export * from './picture';
 export * from './manuscripts';
 export * from './hash';
 export * from './money';
+export * from './labels';

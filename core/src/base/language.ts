@@ -8,6 +8,16 @@ export const CHAPTER_WORDS = [
   'capitulo',
   'capitolo',
   'hoofdstuk',
+  'kapittel',
+  'rozdział',
+  'kapitola',
+  'luku',
+  'fejezet',
+  'глава',
+  'розділ',
+  'bölüm',
+  'capitolul',
+  'poglavlje',
 ];
 export const PART_WORDS = [
   'part',
@@ -21,6 +31,10 @@ export const PART_WORDS = [
   'livre',
   'livro',
   'boek',
+  'część',
+  'часть',
+  'частина',
+  'rész',
 ];
 
 /**

@@ -31,6 +31,8 @@ export const arrivalSchema = z.object({
       reason: z.string(),
       /** 0 up; from 8 on there is hardly a doubt. */
       score: z.number(),
+      /** What its heading looks like, in style, form and wording: rows with the same were read alike. */
+      look: z.string().default(''),
     }),
   ),
   setAside: z.array(setAsideSchema),

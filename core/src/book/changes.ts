@@ -37,6 +37,7 @@ const sectionAttrs = z
     title: z.string(),
     subtitle: z.string(),
     numbered: z.boolean(),
+    number: z.number().int().min(1).max(9999).nullable(),
     titled: z.boolean(),
     starts: z.enum(['usual', 'recto', 'verso', 'any']),
     leftOut: z.array(z.string()),

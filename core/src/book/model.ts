@@ -22,6 +22,8 @@ const sectionFields = {
   subtitle: z.string().default(''),
   /** Shows its number where its kind is numbered. */
   numbered: z.boolean().default(true),
+  /** The number that it bears where that is not the next one; those after it count on from there. */
+  number: z.number().int().min(1).max(9999).nullable().default(null),
   /** Shows its title; one that is hidden still names the section in lists of the house. */
   titled: z.boolean().default(true),
   /** The side on which it starts in print; the usual one is its kind's or the interior's. */
@@ -108,6 +110,7 @@ export function freshSection(id: string, kind: Section['kind'], fields: Partial<
     title: '',
     subtitle: '',
     numbered: rule.numbered,
+    number: null,
     titled: true,
     starts: 'usual',
     leftOut: [],

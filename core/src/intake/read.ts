@@ -7,7 +7,7 @@ import { accountOf } from './account';
 import { formatOf, readRaw } from './readers';
 import type { TidyCount } from './assembly';
 import type { RawManuscript, RawParagraph } from './raw';
-import { recogniseHeadings, withoutFurniture, type TitleBlock } from './recognition';
+import { recogniseHeadings, withoutFurniture, withoutTypewriter, type TitleBlock } from './recognition';
 import { sourceText } from './source';
 import { decodeText } from './readers';
 
@@ -45,7 +45,7 @@ export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outc
 
 /** `source`: the file's text by another way than its reader's; null where there is none. `id`: the book's own. */
 function toBook(read: RawManuscript, source: string | null = null, id = 'book'): Intake {
-  const { blocks, notes, removed, joined } = withoutFurniture(read);
+  const { blocks, notes, removed, joined } = withoutFurniture(withoutTypewriter(read));
   const m: RawManuscript = { ...read, blocks, notes };
   const found = recogniseHeadings(m.blocks);
   const a = new Assembler(m, found);
@@ -85,7 +85,9 @@ function toBook(read: RawManuscript, source: string | null = null, id = 'book'):
     });
     files.set(f.id, f.bytes);
   }
-  const book = newBook(id, record, sections, pictures);
+  findings.push(...a.numbers.findings);
+  const plain = newBook(id, record, sections, pictures);
+  const book = { ...plain, numbering: { ...plain.numbering, count: a.numbers.count } };
   const account = accountOf(source, wordsOfRaw(read), sections, setAside, a.onTitlePage);
   return {
     book,
@@ -136,11 +138,12 @@ export function arrivalOf(i: Intake, name: string): Arrival {
     pictures: i.book.pictures.length,
     notes,
     links,
-    rows: i.guesses.map(({ section, typed, reason, score }) => ({
+    rows: i.guesses.map(({ section, typed, reason, score, look }) => ({
       section: section.id,
       typed: typed || firstWords(section),
       reason,
       score,
+      look,
     })),
     setAside: i.setAside.map((s) => ({ ...s, back: false })),
     tidied: i.tidied,

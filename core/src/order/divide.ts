@@ -1,5 +1,5 @@
 /** Dividing a section before one of its blocks, and joining it to the one before. No word is lost in either. */
-import { Fragment } from 'prosemirror-model';
+import { Fragment, type Node } from 'prosemirror-model';
 import { done, refused, type Outcome } from '../base';
 import {
   schema,
@@ -10,6 +10,7 @@ import {
   type Change,
   type Section,
 } from '../book';
+import { headingIn } from './headingin';
 
 const indexOf = (book: Book, id: string): number => book.sections.findIndex((s) => s.id === id);
 
@@ -30,43 +31,87 @@ function fragmentOf(section: Section, keep: (name: string, index: number, id: st
   return Fragment.fromArray(kept);
 }
 
-/** Divides a section before one of its blocks; the block's text becomes the new title when it is a subhead. */
+/** A section's blocks, notes aside, before one of them and from it on; a quotation or a letter is cut in two. */
+function cutBefore(section: Section, blockId: string): { head: Node[]; tail: Node[] } | null {
+  const blocks: Node[] = [];
+  section.content.forEach((n) => {
+    if (n.type.name !== 'noteBody') blocks.push(n);
+  });
+  const at = blocks.findIndex((n) => n.attrs.id === blockId);
+  if (at >= 0) return { head: blocks.slice(0, at), tail: blocks.slice(at) };
+  for (const [i, block] of blocks.entries()) {
+    if (!/^(quotation|letter|passage)$/.test(block.type.name)) continue;
+    let from = -1;
+    block.forEach((child, offset) => {
+      if (child.attrs.id === blockId && child.type.name === 'paragraph') from = offset;
+    });
+    if (from < 0) continue;
+    const above = from > 0 ? [block.copy(block.content.cut(0, from))] : [];
+    return {
+      head: [...blocks.slice(0, i), ...above],
+      tail: [block.copy(block.content.cut(from)), ...blocks.slice(i + 1)],
+    };
+  }
+  return null;
+}
+
+/**
+ * Divides a section before one of its lines. A line that heads what follows (a subhead, a number, a short line that ends
+ * as titles do) gives it its title and its number and leaves the text.
+ */
 export function divide(book: Book, id: string, blockId: string, newId: () => string): Outcome<Change> {
   const index = indexOf(book, id);
   const section = book.sections[index];
   if (!section) return refused('order/gone', 'The section has been deleted in the meantime.');
-  let at = -1;
-  section.content.forEach((n, _o, i) => {
-    if (n.attrs.id === blockId && n.type.name !== 'noteBody') at = i;
-  });
-  if (at <= 0) return refused('order/divide', 'There is no text above this point to split off.');
-  const tailBlocks = fragmentOf(section, (name, i) => name !== 'noteBody' && i >= at);
-  const refs = notesCalled(tailBlocks);
-  const first = tailBlocks.child(0);
-  const heads = first.type.name === 'subhead' || first.type.name === 'break';
-  const title = first.type.name === 'subhead' ? first.textContent.trim() : '';
-  const body = fragmentOf(section, (name, i, note) =>
-    name === 'noteBody' ? refs.has(note) : i >= at + (heads ? 1 : 0),
-  );
-  const bodyHasText = body.childCount > 0 && body.child(0).type.name !== 'noteBody';
+  const cut = cutBefore(section, blockId);
+  if (!cut || cut.head.length === 0)
+    return refused('order/divide', 'There is no text above this point to split off.');
+  const heading = cut.tail[0]?.type.name === 'break' ? null : headingIn(cut.tail);
+  const body = heading?.rest ?? (cut.tail[0]?.type.name === 'break' ? cut.tail.slice(1) : cut.tail);
+  const refs = notesCalled(Fragment.fromArray(cut.tail));
+  const called = heading ? withCalls(cut.tail, body) : body;
+  const notes = (mine: boolean): Fragment =>
+    fragmentOf(section, (name, _i, note) => name === 'noteBody' && refs.has(note) === mine);
+  const blocks = called.length > 0 ? called : [schema.node('paragraph', { id: '' })];
   const content = withFreshIds(
-    schema.node(
-      'doc',
-      null,
-      bodyHasText ? body : Fragment.from(schema.node('paragraph', { id: '' })).append(body),
-    ),
+    schema.node('doc', null, Fragment.fromArray(blocks).append(notes(true))),
     newId,
   );
-  const head = fragmentOf(section, (name, i, note) => (name === 'noteBody' ? !refs.has(note) : i < at));
-  const fresh: Section = { ...section, id: newId(), title, subtitle: '', content };
+  const fresh: Section = {
+    ...section,
+    id: newId(),
+    title: '',
+    subtitle: '',
+    number: null,
+    ...heading?.fields,
+    content,
+  };
   return done({
     type: 'group',
     label: 'Split the section',
     changes: [
-      textReplaced(section, head),
+      textReplaced(section, Fragment.fromArray(cut.head).append(notes(false))),
       { type: 'insert-section', index: index + 1, section: sectionToJson(fresh) },
     ],
   });
+}
+
+/** Calls of notes in the lines that became a heading go to the end of the first paragraph below. */
+function withCalls(all: readonly Node[], rest: readonly Node[]): Node[] {
+  const left = notesCalled(Fragment.fromArray([...rest]));
+  const calls: Node[] = [];
+  Fragment.fromArray([...all]).descendants((n) => {
+    if (n.type.name === 'note' && !left.has(n.attrs.ref as string)) calls.push(n);
+  });
+  const at = calls.length === 0 ? -1 : rest.findIndex((n) => n.type.name === 'paragraph');
+  if (calls.length === 0) return [...rest];
+  if (at < 0) return [schema.node('paragraph', { id: '' }, calls), ...rest];
+  const first = rest[at] as Node;
+  return [
+    ...rest.slice(0, at),
+    first.copy(first.content.append(Fragment.fromArray(calls))),
+    ...rest.slice(at + 1),
+  ];
 }
 
 /** Joins a section to the one before it; its title stays in the text as a subhead, so that no word is lost. */

@@ -1,7 +1,18 @@
 /** Changing what a section is: the commonest correction, one action for one section or many. */
 import { done, refused, type Outcome } from '../base';
-import { kindRule, type Book, type Change, type Placed, type SectionKind } from '../book';
+import { Fragment, type Node } from 'prosemirror-model';
+import {
+  kindRule,
+  schema,
+  textReplaced,
+  type Book,
+  type Change,
+  type Placed,
+  type Section,
+  type SectionKind,
+} from '../book';
 import { placeFor } from './absent';
+import { headingIn, type HeadingIn } from './headingin';
 import { arrange } from './tree';
 
 /**
@@ -36,14 +47,56 @@ export function changeKind(book: Book, ids: readonly string[], kind: SectionKind
     const at = placeFor(rest, kind);
     list = [...rest.slice(0, at), self, ...rest.slice(at)];
   }
+  if (kind === 'part')
+    list = withChapters(
+      list,
+      chosen.filter((s) => s.kind !== 'part'),
+    );
   const label =
     chosen.length === 1
       ? `Change the kind to ${rule.label.toLowerCase()}`
       : `Make ${chosen.length} sections ${rule.label.toLowerCase()}`;
-  const kinds: Change[] = chosen.map((s) => ({
-    type: 'set-section',
-    id: s.id,
-    fields: { kind, ...(rule.numbered && !kindRule(s.kind).numbered ? { numbered: true } : {}) },
-  }));
+  const kinds: Change[] = chosen.flatMap((s): Change[] => {
+    const numbered = rule.numbered && !kindRule(s.kind).numbered ? { numbered: true } : {};
+    const heading = headed(s, kind);
+    const text = heading && textReplaced(s, Fragment.fromArray(heading.rest));
+    const fields = { kind, ...numbered, ...heading?.fields };
+    return [{ type: 'set-section', id: s.id, fields }, ...(text ? [text] : [])];
+  });
   return done({ type: 'group', label, changes: [...kinds, ...arrange(book, list)] });
+}
+
+/** A section that had no heading and becomes one that has takes it out of its text, where it stands first. */
+function headed(s: Section, kind: SectionKind): HeadingIn | null {
+  const heads = (k: SectionKind): boolean => kindRule(k).opening === 'heading' || k === 'part';
+  if (!heads(kind) || heads(s.kind) || s.title !== '') return null;
+  const blocks: Node[] = [];
+  s.content.forEach((n) => void blocks.push(n));
+  const heading = headingIn(blocks);
+  const calls = heading && holdsCall(blocks) !== holdsCall(heading.rest);
+  if (!heading || calls) return null;
+  const text = heading.rest.some((n) => n.type.name !== 'noteBody');
+  return text
+    ? heading
+    : { ...heading, rest: [schema.node('paragraph', { id: `${s.id}-1` }), ...heading.rest] };
+}
+const holdsCall = (blocks: readonly Node[]): number => {
+  let n = 0;
+  Fragment.fromArray([...blocks]).descendants((x) => {
+    if (x.type.name === 'note') n++;
+  });
+  return n;
+};
+
+/** New parts take in the sections that stand beside them, down to the next part. */
+function withChapters(list: readonly Placed[], parts: readonly Section[]): Placed[] {
+  let part: Placed | null = null;
+  const fresh = new Set(parts.map((s) => s.id));
+  return list.map((s) => {
+    if (s.kind === 'part' || s.matter !== 'body' || s.kind === 'epilogue') {
+      if (s.kind === 'part' || s.parent === (part?.parent ?? null)) part = fresh.has(s.id) ? s : null;
+      return s;
+    }
+    return part && s.parent === part.parent ? { ...s, parent: part.id } : s;
+  });
 }

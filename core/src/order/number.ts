@@ -16,7 +16,7 @@ export interface Heading {
 
 /**
  * Number of each numbered section among its kind, 1 up. Chapters count through all sections given, or, counted by part,
- * begin again in each; parts count among those that stand beside them.
+ * begin again in each; parts count among those that stand beside them. A section may bear a number of its own.
  */
 function numbersOf(
   sections: readonly Section[],
@@ -28,7 +28,7 @@ function numbersOf(
     if (!kindRule(s.kind).numbered || !s.numbered) continue;
     const within = s.kind === 'part' || count === 'by-part' ? s.parent : '';
     const key = `${s.kind}/${within ?? ''}`;
-    const n = (counts.get(key) ?? 0) + 1;
+    const n = s.number ?? (counts.get(key) ?? 0) + 1;
     counts.set(key, n);
     numbers.set(s.id, n);
   }

@@ -8,6 +8,25 @@ export function authorsLine(record: BookRecord): string {
   return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 }
 
+/**
+ * Contributors with the authors that a line names ("Ada Marsh, Kit Lowe and Ansel Brandt"); authors that stay keep what
+ * is known of them. Names with a comma in them, such as "Marsh, Jr.", stay whole where they were known as one.
+ */
+export function withAuthors(contributors: readonly Contributor[], line: string): Contributor[] {
+  const known = new Map(contributors.filter((c) => c.role === 'author').map((c) => [c.name, c]));
+  const whole = known.get(line.trim());
+  const names = whole
+    ? [whole.name]
+    : line
+        .split(/\s*;\s*|,\s+(?!(?:Jr|Sr|I{1,3}|PhD|MD)\b)|\s+(?:and|und|et|y|&)\s+/u)
+        .map((n) => n.trim())
+        .filter(Boolean);
+  return [
+    ...names.map((name) => known.get(name) ?? { name, role: 'author' as const, sortName: '', life: '' }),
+    ...contributors.filter((c) => c.role !== 'author'),
+  ];
+}
+
 /** "Marsh, Ada": the given sort name, else the last word first. */
 export function sortNameOf(c: Contributor): string {
   if (c.sortName) return c.sortName;

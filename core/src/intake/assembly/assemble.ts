@@ -12,6 +12,7 @@ import {
 } from '../recognition';
 import { contentOf, type Habits } from './content';
 import { Nodes } from './nodes';
+import { OwnNumbers } from './numbers';
 
 export interface SectionGuess {
   section: Section;
@@ -19,6 +20,7 @@ export interface SectionGuess {
   typed: string;
   reason: string;
   score: number;
+  look: string;
 }
 
 const newSection = (id: string, kind: SectionKind, title: string): Section =>
@@ -31,6 +33,7 @@ export class Assembler {
   title: TitleBlock | null = null;
   /** Words of the title page that the book shows from its record. */
   onTitlePage = '';
+  readonly numbers: OwnNumbers;
   private sections = 0;
   /** Where each section begins among the blocks. */
   private readonly starts: { at: number; section: string }[] = [];
@@ -42,6 +45,7 @@ export class Assembler {
     private readonly found: Recognition,
   ) {
     this.nodes = new Nodes(m);
+    this.numbers = new OwnNumbers(found.headings);
     const heads = found.headings.filter((h) => h.subhead === 0);
     const bodies = heads.map((h, i) => m.blocks.slice(h.at + h.span, heads[i + 1]?.at));
     this.habits = { blocks: m.blocks, blanks: usualBlanks(m.blocks), poetry: isPoetry(bodies) };
@@ -89,12 +93,19 @@ export class Assembler {
     if (h.kind !== 'chapter' && h.kind !== 'part' && h.title.toLowerCase() === rule.heading.toLowerCase())
       section.title = rule.heading;
     section.numbered = rule.numbered && (h.numbered || h.kind === 'part');
+    if (section.numbered) section.number = this.numbers.own(h, part);
     if (h.label !== '') this.nodes.aside('number-lines', h.label);
     // An epilogue ends the book, not its last part (common practice).
     const inPart = rule.matter === 'body' && h.kind !== 'part' && h.kind !== 'epilogue';
     if (inPart) section.parent = part;
     section.content = this.content(h.kind, body, h.at + h.span - pictures.length);
-    this.guesses.push({ section, typed: typedLines(blocks, h), reason: h.reason, score: h.score });
+    this.guesses.push({
+      section,
+      typed: typedLines(blocks, h),
+      reason: h.reason,
+      score: h.score,
+      look: h.look,
+    });
     return h.kind === 'part' ? section.id : inPart ? part : null;
   }
 
@@ -122,7 +133,7 @@ export class Assembler {
     section.numbered = false;
     section.content = this.content('chapter', blocks, 0);
     const reason = 'no headings were found: the whole text is one chapter';
-    this.guesses.push({ section, typed: '', reason, score: 0 });
+    this.guesses.push({ section, typed: '', reason, score: 0, look: '' });
   }
 
   /** Pages without a heading of their own, before the first heading or after the contents. */
@@ -131,7 +142,7 @@ export class Assembler {
     for (const page of frontPages(blocks, from, to, first, this.m.author)) {
       const section = this.begin(page.kind, '', page.from);
       section.matter = 'front';
-      const guess: SectionGuess = { section, typed: '', reason: page.reason, score: 4 };
+      const guess: SectionGuess = { section, typed: '', reason: page.reason, score: 4, look: '' };
       const body = blocks.slice(page.from, page.to);
       if (page.kind === 'contents') {
         for (const b of body) if (isText(b)) this.nodes.aside('typed-contents', b.text);
@@ -169,6 +180,7 @@ export class Assembler {
       typed: typedLines(blocks.slice(0, h.at + 1), { ...h, span: 1 }),
       reason,
       score: 8,
+      look: '',
     });
     this.front(end, to, false);
   }

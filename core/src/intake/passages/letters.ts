@@ -88,10 +88,13 @@ function setApart(s: Setting, from: number, salutation: number): Stretch {
 function plain(s: Setting, from: number): Stretch | null {
   let words = 0;
   let paragraphs = 0;
+  let spoken = false;
   for (let at = s.next(from + 1).at; at < s.body.length; at = s.next(at + 1).at) {
     const p = s.text(at);
-    if (!p || isSpoken(p.text.trim())) return null;
+    if (!p) return null;
     const t = lineOf(p);
+    // A letter may tell what somebody said; then only a closing ends it.
+    spoken ||= isSpoken(t);
     words += countWords(t);
     if (++paragraphs > LONGEST.paragraphs || words > LONGEST.words) return null;
     if (paragraphs > 1 && isClosing(t)) {
@@ -100,7 +103,7 @@ function plain(s: Setting, from: number): Stretch | null {
       const has = signed && isSignature(lineOf(signed));
       return { form: 'letter', from, to: (has ? next.at : at) + 1 };
     }
-    if (paragraphs > 1 && isSignature(t)) return { form: 'letter', from, to: at + 1 };
+    if (paragraphs > 1 && !spoken && isSignature(t)) return { form: 'letter', from, to: at + 1 };
   }
   return null;
 }

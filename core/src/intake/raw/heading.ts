@@ -20,4 +20,6 @@ export interface HeadingGuess {
   reason: string;
   /** Known by a style, a number or words, not by looks alone. */
   firm: boolean;
+  /** Style, looks and form of its line: headings with the same are of one sort. */
+  look: string;
 }

@@ -93,13 +93,20 @@ export function kindByWords(text: string): SectionKind | null {
 /** No break is longer, however far its signs stand apart. */
 const BREAK_CHARS = 400;
 
+/** Letters that are set as signs: "oOo", "-o0o-", "x x x". */
+const LETTERED = /^-*(?:o0?o|xxx)-*$/i;
+
 /** Rows of signs that stand for a break in the text: "* * *", "#", "~", a fleuron. A single dash or bullet isn’t one. */
 export function isBreakText(text: string): boolean {
   if (text.length > BREAK_CHARS) return false;
   const signs = text.replace(/\s/g, '');
-  if (signs === '' || signs.length > 9) return false;
-  if (!/^[*#~\u00b7\u2022\u25e6\u2042\u2731\u273b\u2766\u2767=_\u2013\u2014-]+$/.test(signs)) return false;
-  return signs.length > 1 || !/[=_\u2022\u2013\u2014-]/.test(signs);
+  if (signs === '' || signs.length > 60) return false;
+  if (LETTERED.test(signs)) return true;
+  // Signs of any sort but those that end sentences or hold words.
+  if (!/^[\p{S}\p{Po}\p{Pd}\p{Pc}]+$/u.test(signs) || /[.,:;!?%&@'"\u2026\u00bf\u00a1/\\]/u.test(signs))
+    return false;
+  if (signs.length > 9 && new Set(signs).size > 1) return false;
+  return signs.length > 1 || !/[=_\u2022\u2013\u2014+-]/.test(signs);
 }
 
 export const COPYRIGHT_WORDS =

@@ -2,7 +2,7 @@
  * A contents list that was typed into the manuscript. It never makes sections: what it says (titles, levels, numbers)
  * is evidence for the headings that follow, and its lines are set aside, since the book makes its own list.
  */
-import { countWords } from '../../base';
+import { countWords, labelOf } from '../../base';
 import { isEmpty, isText, kindByWords, type RawBlock, type RawParagraph } from '../raw';
 
 export interface TypedContents {
@@ -65,7 +65,8 @@ export function typedContents(blocks: readonly RawBlock[]): TypedContents | null
     const text = b.text.trim();
     if (b.pictures.length > 0 || text.length > LONG) break;
     const { text: title, paged } = entryOf(text);
-    const known = (later.get(plainText(title)) ?? -1) > at;
+    const bare = labelOf(title)?.title ?? '';
+    const known = [title, bare].some((t) => t !== '' && (later.get(plainText(t)) ?? -1) > at);
     const sure = paged || isTocStyle(b) || COLUMNS.test(text.replace(/\s+/g, ' '));
     if (b.outline > 0 && !sure) break;
     if (!sure && !known) {

@@ -1,6 +1,6 @@
 /** "The End" and its like below the last words of a book or a part: books don’t print them (common practice). */
+import { labelOf } from '../../base';
 import { isEmpty, isText, type RawBlock } from '../raw';
-import { labelOf } from './labels';
 
 const END =
   /^[\s*~#\u2013\u2014-]*(?:the end|end|finis|fin|ende|fine|koniec|einde|fim|slut|end of (?:the )?(?:book|part|volume|manuscript)(?: \p{L}+| \d+)?|-?30-?)[\s.!*~#\u2013\u2014-]*$/iu;

@@ -14,5 +14,6 @@ export const guess = (at: number, more: Partial<HeadingGuess>): HeadingGuess => 
   score: 0,
   reason: '',
   firm: true,
+  look: '',
   ...more,
 });

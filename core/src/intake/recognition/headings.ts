@@ -2,13 +2,12 @@
  * Recognition by the whole: a manuscript's headings as the reading that explains most of it. Numbers that run on through
  * the manuscript come first, then parts, then what words and looks say; a line that fits none of them is text.
  */
-import { countWords } from '../../base';
+import { countWords, decimalDepth, labelOf, type Label } from '../../base';
 import { kindRule, type SectionKind } from '../../book';
 import { isText, kindByWords, type HeadingGuess, type RawBlock } from '../raw';
 import { Evidence, typedContents, type TypedContents } from './contents';
 import { COSTS } from './costs';
 import { guess } from './guess';
-import { decimalDepth, labelOf, type Label } from './labels';
 import { levelsOf, type Levels } from './levels';
 import { MAX_WORDS } from './looks';
 import { bestSequence, type Candidate, type Member } from './numbered';
@@ -60,7 +59,21 @@ class Reading {
     const whole = withParts(this.page, titleLines(this.page, heads(), this.evidence));
     const titled = withSubtitles(this.blocks, whole, this.page.s);
     const all = [...titled, ...subheadsOf(this.page, titled, this.isListed)].sort((a, b) => a.at - b.at);
-    return { headings: all, contents: this.contents };
+    return { headings: all.map((g) => ({ ...g, look: this.lookOf(g) })), contents: this.contents };
+  }
+
+  private lookOf(g: HeadingGuess): string {
+    const line = this.page.line(g.at);
+    if (!line) return '';
+    const label = labelOf(g.label);
+    const form = label?.level
+      ? 'word and number'
+      : label
+        ? 'number'
+        : g.firm && g.kind !== 'chapter'
+          ? 'words'
+          : 'title';
+    return [line.p.style, line.p.outline, line.key, form].join(' ');
   }
 
   /** Whether a block belongs to the typed contents. */
@@ -273,7 +286,17 @@ class Reading {
       const inside = numbered.some((g) => g.at < at) && numbered.some((g) => g.at > at);
       if (inside && level === chapter && this.page.between(at, this.nextHead(at)) < 15) continue;
       const kind = level === this.levels.part && this.levels.part > 0 ? 'part' : 'chapter';
-      this.put(guess(at, { kind, title: text, score: 9, reason: `heading style of level ${level}` }));
+      // A number that the file counts by itself stands in no text.
+      const counted = line.p.list?.ordered === true;
+      this.put(
+        guess(at, {
+          kind,
+          title: text,
+          numbered: counted,
+          score: 9,
+          reason: `heading style of level ${level}`,
+        }),
+      );
     }
   }
 

@@ -3,3 +3,4 @@ export { frontPages } from './frontpages';
 export { withoutFurniture } from './furniture';
 export { recogniseHeadings, type Recognition } from './headings';
 export { type TitleBlock } from './titleblock';
+export { withoutTypewriter } from './typewriter';

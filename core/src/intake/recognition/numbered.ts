@@ -4,7 +4,7 @@
  * misspelt) and what breaks the run stays outside. Dynamic programming over the candidates in their order.
  */
 import { COSTS, NEAR_WORDS } from './costs';
-import type { Label } from './labels';
+import type { Label } from '../../base';
 
 export interface Candidate {
   at: number;

@@ -2,9 +2,8 @@
  * Heads and page numbers in the text. A page number goes up by one every page or so, alone or beside a head; a head says
  * the same again and again, mostly beside a number; the head of a submission names its author and title.
  */
-import { countWords } from '../../base';
+import { countWords, labelOf } from '../../base';
 import { isBreakText, isEmpty, isText, type RawBlock, type RawParagraph } from '../raw';
-import { labelOf } from './labels';
 
 /** Fewer than so many are no habit. */
 const OFTEN = 4;

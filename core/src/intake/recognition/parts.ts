@@ -2,9 +2,9 @@
  * Parts in whatever words: headings of one sort that have other headings below them instead of text. A sort is what
  * carries a number, or what is set alike.
  */
+import { labelOf } from '../../base';
 import { kindRule } from '../../book';
 import type { HeadingGuess } from '../raw';
-import { labelOf } from './labels';
 import type { Page } from './page';
 
 /** Words that a part may have below its title: an epigraph. */

@@ -2,10 +2,9 @@
  * Subheads that no style marks: lines in bold, italic or larger type, or with a number of several figures, that stand in
  * the text again and again. Lines of one look are judged together, so that a signboard in bold capitals stays text.
  */
-import { countWords } from '../../base';
+import { countWords, decimalDepth } from '../../base';
 import { isCaptionText, isEmpty, isText, type HeadingGuess, type RawBlock } from '../raw';
 import { guess } from './guess';
-import { decimalDepth } from './labels';
 import { signature } from './looks';
 import { endsLikeSentence, type Line, type Page } from './page';
 

@@ -1,8 +1,7 @@
 /** The title that stands on the line below a number, and the subtitle that is styled as one. */
-import { countWords } from '../../base';
+import { countWords, labelOf } from '../../base';
 import { isText, kindByWords, type HeadingGuess, type RawParagraph } from '../raw';
 import type { Evidence } from './contents';
-import { labelOf } from './labels';
 import { signature } from './looks';
 import { endsLikeSentence, MAX_WORDS, type Line, type Page } from './page';
 

@@ -3,10 +3,10 @@
  * chapters are numbered, only what looks as they do heads a section besides; elsewhere the looks that most headings share
  * say what is one.
  */
+import { labelOf } from '../../base';
 import type { HeadingGuess } from '../raw';
 import { endsLikeSentence, MAX_WORDS, type Line, type Page } from './page';
 import { guess } from './guess';
-import { labelOf } from './labels';
 
 /** Score from which a line without a style is taken for a heading. */
 const THRESHOLD = 2.5;
@@ -38,7 +38,46 @@ export function unnumberedByLooks(
   const first = heads[0]?.at ?? -1;
   const likely = first >= 0 ? strong.filter((l) => l.at > first) : withoutTitlePage(page, strong);
   const made = likely.map((l) => byLooks(l, l.reasons.join(', ')));
-  return styled ? made : [...made, ...alike(page, [...heads, ...made], free)];
+  if (styled) return made;
+  const all = [...made, ...alike(page, [...heads, ...made], free)];
+  const chapters = [...heads, ...all].filter((g) => g.kind === 'chapter');
+  return chapters.length >= 2 ? all : [...all, ...againAndAgain(page, free, [...heads, ...all])];
+}
+
+/** Words between two headings that nothing but their looks marks: chapters are long. */
+const CHAPTER = 250;
+
+/**
+ * Where nothing else heads anything: short lines of one look (bold, capitals, centred) that stand apart from the text
+ * again and again, far from each other.
+ */
+function againAndAgain(page: Page, free: readonly Line[], heads: readonly HeadingGuess[]): HeadingGuess[] {
+  const looks = new Map<string, Line[]>();
+  for (const l of free) {
+    if (l.look < 1 || endsLikeSentence(l.text) || heads.some((g) => g.at === l.at)) continue;
+    const caps = /\p{Lu}{2}/u.test(l.text) && l.text === l.text.toUpperCase();
+    if (l.key === page.s.signature && !caps) continue;
+    const key = `${l.key} ${caps}`;
+    (looks.get(key) ?? looks.set(key, []).get(key)!).push(l);
+  }
+  let best: Line[] = [];
+  let most = 0;
+  for (const lines of looks.values()) {
+    const gaps = lines
+      .map((l, i) => page.between(l.at, lines[i + 1]?.at ?? page.blocks.length))
+      .sort((a, b) => a - b);
+    if (lines.length < 3 || (gaps[gaps.length >> 1] ?? 0) < CHAPTER || (gaps[0] ?? 0) < 20) continue;
+    const worth = lines.reduce((n, l) => n + l.look, 0);
+    if (worth > most) [best, most] = [lines, worth];
+  }
+  return best.map((l) =>
+    guess(l.at, {
+      title: l.text,
+      score: THRESHOLD,
+      reason: `${l.reasons.join(', ')}; lines like it stand over long text again and again`,
+      firm: false,
+    }),
+  );
 }
 
 /** Numbers without a word, with a title of another type below each before any text: parts of titled sections. */
@@ -74,7 +113,7 @@ function besideNumbers(
   }
   const places = [...heads.map((g) => g.at)].sort((a, b) => a - b);
   const first = numbered[0]?.at ?? 0;
-  return free
+  const sections = free
     .filter((l) => {
       if (l.at < first || l.look < 1 || endsLikeSentence(l.text)) return false;
       const like = keys.get(l.key);
@@ -85,6 +124,23 @@ function besideNumbers(
       return page.between(l.at, next) >= LITTLE;
     })
     .map((l) => byLooks(l, `${l.reasons.join(', ')}, as the numbered headings`));
+  return [...sections, ...overChapters(page, free, numbered)];
+}
+
+/** Lines of one look that stand, more than once, on a page of their own right before a numbered chapter: parts. */
+function overChapters(page: Page, free: readonly Line[], numbered: readonly HeadingGuess[]): HeadingGuess[] {
+  const looks = new Map<string, Line[]>();
+  for (const l of free) {
+    const next = numbered.find((g) => g.at > l.at);
+    const apart = l.page || l.blanks >= 3;
+    if (!next || !apart || l.look < 2 || page.between(l.at, next.at) > LITTLE || endsLikeSentence(l.text))
+      continue;
+    (looks.get(l.key) ?? looks.set(l.key, []).get(l.key)!).push(l);
+  }
+  return [...looks.values()]
+    .filter((lines) => lines.length >= 2)
+    .flat()
+    .map((l) => byLooks(l, `${l.reasons.join(', ')}, right before a chapter`));
 }
 
 /**

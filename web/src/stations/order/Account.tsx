@@ -10,6 +10,9 @@ const RULES: Record<string, string> = {
   'heads-and-page-numbers': 'Running heads and page numbers left in the text',
   'break-signs': 'Break signs, now real breaks',
   'title-page': 'Title-page text, now in the record',
+  'contact-lines': 'An address, a word count and the like, which are not printed',
+  'end-lines': '“The End” and the like',
+  'list-numbers': 'Typed numbers of lists, which now number themselves',
   'uncalled-notes': 'Notes without a reference in the text',
   'not-carried-over': 'Words from the file that are in no section',
 };

@@ -1,9 +1,10 @@
 'use client';
 /** The intake sheet: the manuscript as it was read on one side, the rows it became on the other, joined by lines. */
+import type { ReactElement } from 'react';
 import { toast } from 'sonner';
-import { depthOf, type Arrival } from '@pagina/core/book';
+import { depthOf, type Arrival, type Section } from '@pagina/core/book';
 import { headingsOf, putBack, type Heading } from '@pagina/core/order';
-import { authorsLine, type BookRecord } from '@pagina/core/record';
+import { authorsLine, withAuthors, type BookRecord } from '@pagina/core/record';
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
 import { Button } from '@/ui/Button';
@@ -29,10 +30,33 @@ export function IntakeSheet({
   const example = useExample(session, arrival);
   const headings = headingsOf(book.sections, book);
   const rows = new Map(arrival.rows.map((r) => [r.section, r]));
-  const doubtful = book.sections.filter((s) => {
+  const isDoubtful = (s: Section): boolean => {
     const r = rows.get(s.id);
-    return r && sureness(r.score) === 'doubtful';
-  }).length;
+    return r !== undefined && sureness(r.score) === 'doubtful';
+  };
+  const doubtful = book.sections.filter(isDoubtful);
+  const row = (s: Section, away: boolean): ReactElement => {
+    const i = book.sections.indexOf(s);
+    const before = book.sections[i - 1];
+    return (
+      <SheetRow
+        key={s.id}
+        section={s}
+        row={rows.get(s.id) ?? null}
+        heading={headings.get(s.id) as Heading}
+        first={i === 0}
+        others={example.othersOf(s.id)}
+        onKind={(kind) => example.kind(s, kind)}
+        onOthers={example.sameForOthers}
+        depth={away ? 0 : depthOf(book, s)}
+        onJoin={() => example.join(s)}
+        partAbove={book.sections.slice(0, i).some((x) => x.kind === 'part')}
+        onNest={(way) => example.nest(s, way)}
+        onDivide={(block) => example.divide(s, block)}
+        after={away && before ? headings.get(before.id)?.label : undefined}
+      />
+    );
+  };
 
   const setRecord = (fields: Partial<BookRecord>): void =>
     void session.change({
@@ -60,8 +84,8 @@ export function IntakeSheet({
           <h2 className="font-serif text-[17px]">{arrival.name || 'The manuscript'}, as it was read</h2>
           <p className="text-[13px] text-ink-soft">
             {book.sections.length} sections were found
-            {doubtful > 0 ? `, ${doubtful} of them doubtful` : ''}. Change what is wrong; nothing here is
-            final.
+            {doubtful.length > 0 ? `; ${doubtful.length} of them, which come first, are doubtful` : ''}.
+            Change what is wrong; nothing here is final.
           </p>
         </div>
         <span className="ml-auto" />
@@ -76,14 +100,7 @@ export function IntakeSheet({
             aria-label="Author"
             placeholder="Author"
             value={authorsLine(book.record)}
-            onCommit={(name) =>
-              setRecord({
-                contributors: [
-                  ...(name ? [{ name, role: 'author' as const, sortName: '', life: '' }] : []),
-                  ...book.record.contributors.filter((c) => c.role !== 'author'),
-                ],
-              })
-            }
+            onCommit={(line) => setRecord({ contributors: withAuthors(book.record.contributors, line) })}
           />
         </div>
         <Button kind="primary" onClick={onAccept}>
@@ -103,26 +120,21 @@ export function IntakeSheet({
           <h3 className="column-head sticky top-0 z-10 bg-sheet px-4 py-1.5">In the manuscript</h3>
           <span className="sticky top-0 z-10 bg-sheet" />
           <h3 className="column-head sticky top-0 z-10 bg-sheet px-2 py-1.5">In the running order</h3>
-          {book.sections.map((s, i) => (
-            <SheetRow
-              key={s.id}
-              section={s}
-              row={rows.get(s.id) ?? null}
-              heading={headings.get(s.id) as Heading}
-              first={i === 0}
-              others={example.othersOf(s.id)}
-              onKind={(kind) => example.kind(s, kind)}
-              onOthers={example.sameForOthers}
-              depth={depthOf(book, s)}
-              onJoin={() => example.join(s)}
-              partAbove={book.sections.slice(0, i).some((x) => x.kind === 'part')}
-              onNest={(way) => example.nest(s, way)}
-              onDivide={(block) => example.divide(s, block)}
-            />
-          ))}
+          {doubtful.length > 0 ? (
+            <>
+              <GroupHead name={`Doubtful (${doubtful.length})`} />
+              {doubtful.map((s) => row(s, true))}
+              <GroupHead name={`The others, in order (${book.sections.length - doubtful.length})`} />
+            </>
+          ) : null}
+          {book.sections.filter((s) => !doubtful.includes(s)).map((s) => row(s, false))}
         </div>
         <Account arrival={arrival} onBack={(index) => void restore(index)} />
       </div>
     </section>
   );
 }
+
+const GroupHead = ({ name }: { name: string }) => (
+  <h4 className="col-span-3 border-t border-edge bg-table px-4 py-1 font-serif text-[15px]">{name}</h4>
+);

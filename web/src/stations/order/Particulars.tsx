@@ -1,6 +1,7 @@
 'use client';
 /** Beside the ledger: the particulars of the section chosen, and what holds for the whole order. */
 import type { ReactNode } from 'react';
+import { toast } from 'sonner';
 import { kindRule, type Numbering, type NumberForm, type Section } from '@pagina/core/book';
 import { fromRecordAgain, writtenOut } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
@@ -71,11 +72,27 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
             <Text value={s.subtitle} onCommit={(subtitle) => void actions.rename(s.id, { subtitle })} />
           </Field>
           {rule.numbered ? (
-            <Checkbox
-              label="Shows its number"
-              on={s.numbered}
-              onSet={(on) => void actions.number([s.id], on)}
-            />
+            <>
+              <Checkbox
+                label="Shows its number"
+                on={s.numbered}
+                onSet={(on) => void actions.number([s.id], on)}
+              />
+              {s.numbered ? (
+                <Field label="Number">
+                  <Text
+                    value={s.number === null ? '' : String(s.number)}
+                    placeholder="the next one"
+                    onCommit={(typed) => {
+                      const number = typed.trim() === '' ? null : Number(typed);
+                      if (number !== null && !(Number.isInteger(number) && number >= 1 && number <= 9999))
+                        return void toast.error('A number is a whole one from 1 to 9999, or nothing.');
+                      void actions.ownNumber(s.id, number);
+                    }}
+                  />
+                </Field>
+              ) : null}
+            </>
           ) : null}
           <Checkbox label="Shows its title" on={s.titled} onSet={(on) => void actions.title([s.id], on)} />
         </div>

@@ -5,6 +5,7 @@ import { countWords } from '@pagina/core/base';
 import { kindRule, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
 import type { Heading } from '@pagina/core/order';
 import { KindPicker } from './KindPicker';
+import { PlacesToSplit } from './PlacesToSplit';
 
 type Row = Arrival['rows'][number];
 
@@ -26,6 +27,7 @@ export function SheetRow({
   partAbove,
   onNest,
   onDivide,
+  after,
 }: {
   section: Section;
   row: Row | null;
@@ -41,9 +43,10 @@ export function SheetRow({
   partAbove: boolean;
   onNest: (way: 'in' | 'out') => void;
   onDivide: (block: string) => void;
+  /** What stands before it, where the row is shown away from its place. */
+  after?: string;
 }) {
   const [dividing, setDividing] = useState(false);
-  const places = dividing ? placesToDivide(s) : [];
   const sure = row ? sureness(row.score) : 'certain';
   const words = countWords(s.content.textBetween(0, s.content.content.size, ' ', ' '));
   const ink = sure === 'doubtful' ? 'text-ochre' : 'text-ink-soft';
@@ -91,6 +94,7 @@ export function SheetRow({
           {row ? (
             <p className={ink}>
               <span aria-hidden>{MARKS[sure]}</span> {sure}: {row.reason}
+              {after ? `; it follows “${after}”` : ''}
             </p>
           ) : null}
           {others > 0 ? (
@@ -113,50 +117,17 @@ export function SheetRow({
           </span>
         </div>
         {dividing ? (
-          <ul
-            className="mt-1 max-h-44 overflow-auto border border-rule bg-table py-1"
-            aria-label="Split before"
-          >
-            {places.map((p) => (
-              <li key={p.block}>
-                <button
-                  type="button"
-                  className="block w-full truncate px-2 text-left hover:text-spruce"
-                  onClick={() => {
-                    setDividing(false);
-                    onDivide(p.block);
-                  }}
-                >
-                  <span className="text-[13px] text-ink-soft">{p.what}</span>{' '}
-                  <span className="font-serif">{p.text}</span>
-                </button>
-              </li>
-            ))}
-          </ul>
+          <PlacesToSplit
+            section={s}
+            onSplit={(block) => {
+              setDividing(false);
+              onDivide(block);
+            }}
+          />
         ) : null}
       </div>
     </>
   );
-}
-
-const WHAT: Record<string, string> = { subhead: 'before the subhead', break: 'at the break' };
-
-/** Where a section can be divided: subheads and breaks first of all, then every paragraph by its first words. */
-function placesToDivide(s: Section): { block: string; what: string; text: string }[] {
-  const places: { block: string; what: string; text: string }[] = [];
-  s.content.forEach((n, _offset, i) => {
-    if (i === 0 || n.type.name === 'noteBody' || (n.textContent.trim() === '' && n.type.name !== 'break'))
-      return;
-    const next = n.type.name === 'break' ? s.content.maybeChild(i + 1) : n;
-    places.push({
-      block: n.attrs.id as string,
-      what: WHAT[n.type.name] ?? 'before',
-      text: (next?.textContent ?? '').trim().slice(0, 80),
-    });
-  });
-  const likely = (p: { what: string; text: string }): number =>
-    p.what !== 'before' ? 0 : p.text.length < 60 ? 1 : 2;
-  return places.sort((a, b) => likely(a) - likely(b));
 }
 
 function Action({

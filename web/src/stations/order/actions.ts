@@ -75,6 +75,8 @@ export function useActions() {
       addAtItsPlace: (kind: SectionKind) => run((b) => addAtItsPlace(b, kind, sectionId)),
       number: (ids: readonly string[], numbered: boolean) =>
         run(setAll(ids, numbered ? 'Show the number' : 'Hide the number', () => ({ numbered }))),
+      ownNumber: (id: string, number: number | null) =>
+        run(setAll([id], 'Change the number', () => ({ number }))),
       title: (ids: readonly string[], titled: boolean) =>
         run(setAll(ids, titled ? 'Show the title' : 'Hide the title', () => ({ titled }))),
       starts: (ids: readonly string[], starts: Section['starts']) =>

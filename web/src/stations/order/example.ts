@@ -35,11 +35,12 @@ interface Example {
 
 export function useExample(session: TitleSession, arrival: Arrival) {
   const [example, setExample] = useState<Example | null>(null);
-  const reason = new Map(arrival.rows.map((r) => [r.section, sortOf(r.reason)]));
-  /** Sections read as this one was, for the same sort of reason. */
+  // Older accounts know no looks: there the sort of reason says what is alike.
+  const sort = new Map(arrival.rows.map((r) => [r.section, r.look || sortOf(r.reason)]));
+  /** Sections whose headings look like this one’s in the manuscript, and were read as it was. */
   const readAlike = (b: Book, s: Section): Section[] =>
     b.sections.filter(
-      (o) => o.id !== s.id && o.kind === s.kind && reason.has(s.id) && reason.get(o.id) === reason.get(s.id),
+      (o) => o.id !== s.id && o.kind === s.kind && sort.has(s.id) && sort.get(o.id) === sort.get(s.id),
     );
   const set = (example: Example): void => setExample(example.others.length > 0 ? example : null);
 

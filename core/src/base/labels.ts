@@ -2,7 +2,9 @@
  * What a line says of its own number: "Chapter One: The Boat", "XI", "4 - The Well", "2.1 Sluices". A word or a number
  * that a scanner or a typist got wrong ("CHAPTEE III.", "Chapter Sevn") still labels, with a doubt.
  */
-import { CHAPTER_WORDS, numberedHeading, numberValue, fromOrdinal, fromRoman } from '../../base';
+import { CHAPTER_WORDS } from './language';
+import { numberedHeading, numberValue } from './numbered';
+import { fromOrdinal, fromRoman } from './numbers';
 
 export interface Label {
   /** What the label's word says; null for a number without a word. */
@@ -56,7 +58,14 @@ export function labelOf(line: string): Label | null {
       title: known.rest,
       doubt: 0,
     };
-  return misspelt(text) ?? unlabelled(text);
+  return shortened(text) ?? misspelt(text) ?? unlabelled(text);
+}
+
+/** "Chap. IV", "Ch. 3: The Boat", "Kap. 2". */
+function shortened(text: string): Label | null {
+  const m = /^(?:chap|ch|kap|cap)\.\s*(\S.*)$/i.exec(text);
+  const rest = m && unlabelled(m[1] as string);
+  return rest ? { ...rest, level: 'chapter', typed: before(text, rest.title) } : null;
 }
 
 function unlabelled(text: string): Label | null {
@@ -117,7 +126,11 @@ const NUMBER_WORDS =
 const nearNumber = (t: string): boolean =>
   /^[IVXLCl1|!.]+$/.test(t) ||
   /^\p{L}?\d{1,3}\p{L}?$/u.test(t) ||
-  NUMBER_WORDS.some((w) => distance(t.toLowerCase(), w) <= (w.length > 3 ? 1 : 0));
+  NUMBER_WORDS.some(
+    (w) => distance(t.toLowerCase(), w) <= (w.length > 3 || sameLetters(t.toLowerCase(), w) ? 1 : 0),
+  );
+
+const sameLetters = (a: string, b: string): boolean => [...a].sort().join() === [...b].sort().join();
 
 /** Everything of a line before its title, without the signs between. */
 const before = (text: string, title: string): string =>
