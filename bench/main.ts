@@ -11,7 +11,7 @@ import { readManuscript, wordsOfSection } from '@pagina/core/intake';
 import { docxRatio } from './docx';
 import { live } from './live';
 import { messyNovel, messySpeeches, rightly } from './messy';
-import { MAKERS, score } from './recognition';
+import { MAKERS, score, type Score } from './recognition';
 import { openNovel, openNovelChapters, paragraphsOf } from './open-novel';
 
 const RUNS = Number(process.env.RUNS ?? 5);
@@ -174,9 +174,9 @@ for (const [name, messy] of [
 
 const SEEDS = 20;
 for (const [name, make] of Object.entries(MAKERS)) {
-  const scores = [];
+  const scores: Score[] = [];
   for (let seed = 0; seed < SEEDS; seed++) scores.push(await score(await make(seed)));
-  const sum = (of: (s: (typeof scores)[number]) => number): number => scores.reduce((n, s) => n + of(s), 0);
+  const sum = (of: (s: Score) => number): number => scores.reduce((n, s) => n + of(s), 0);
   const forms = scores.flatMap((s) => Object.values(s.forms));
   const share = (right: number, of: number): number => (of === 0 ? 100 : (right / of) * 100);
   const sections = share(

@@ -23,6 +23,9 @@ export interface Label {
 const MOST = 400;
 const SEPARATED = /^(.{1,24}?)\s*(?:[.:)\u2013\u2014]|\s-)+\s+(\S.*)$/u;
 
+const MONTH =
+  /^(?:january|february|march|april|may|june|july|august|september|october|november|december|januar|februar|märz|mai|juni|juli|oktober|dezember|janvier|février|mars|avril|juin|juillet|août|septembre|octobre|novembre|décembre|enero|febrero|marzo|abril|mayo|junio|julio|agosto|septiembre|octubre|noviembre|diciembre|gennaio|febbraio|aprile|maggio|giugno|luglio|settembre|ottobre|dicembre)\b/iu;
+
 /** Letters that scanners take for those of roman numerals. */
 const repaired = (t: string): string =>
   t
@@ -73,11 +76,12 @@ function unlabelled(text: string): Label | null {
   if (alone) return { level: null, ...alone, typed: text, title: '' };
   const m = SEPARATED.exec(text);
   const first = m && valueOf(m[1] as string);
-  if (m && first)
+  if (m && first && !MONTH.test(m[2] as string))
     return { level: null, ...first, typed: before(text, m[2] as string), title: m[2] as string };
   // "7 The Drowned Bell": a figure and a title with nothing between.
   const bare = /^(\d{1,3}|[IVXLC]{2,7})\s+(\p{Lu}\S*(?:\s.*)?)$/u.exec(text);
-  const number = bare && valueOf(bare[1] as string);
+  // "3 March" is a day.
+  const number = bare && !MONTH.test(bare[2] as string) ? valueOf(bare[1] as string) : null;
   if (bare && number)
     return {
       level: null,

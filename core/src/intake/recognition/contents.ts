@@ -39,7 +39,9 @@ function entryOf(line: string): { text: string; paged: boolean } {
   if (m && PAGE.test(m[2] as string)) {
     const body = (m[1] as string).replace(/(?:\s?[.\u2026\u00b7_]){2,}\s*$/u, '');
     const leaders = LEADERS.test(t.slice(body.trimEnd().length));
-    return { text: body.trim(), paged: leaders || /\d$/.test(m[2] as string) };
+    // "CHAPTER 1" ends in its own number.
+    const own = labelOf(t)?.title === '';
+    return { text: body.trim(), paged: leaders || (/\d$/.test(m[2] as string) && !own) };
   }
   const stuck = /^(.*?\S)(?:\.{3,}|\u2026{1,}|\t)\s*(\d{1,4}|[ivxlc]{1,6})$/su.exec(t);
   return stuck ? { text: (stuck[1] as string).trim(), paged: true } : { text: t, paged: false };

@@ -13,6 +13,7 @@ import {
   type RawParagraph,
 } from '../raw';
 import { endLines } from './endlines';
+import { gatheredNotes } from './gatherednotes';
 import { nameHeads, pageNumbers, runningHeads } from './pageheads';
 import { typedNotes } from './typednotes';
 
@@ -39,16 +40,22 @@ export function withoutFurniture(m: Pick<RawManuscript, 'blocks' | 'notes' | 'au
   for (const at of runningHeads(m.blocks, words, numbers)) rules.set(at, 'heads-and-page-numbers');
   for (const at of nameHeads(m.blocks, m.author)) rules.set(at, 'heads-and-page-numbers');
   for (const at of endLines(m.blocks)) if (!rules.has(at)) rules.set(at, 'end-lines');
-  const typed = typedNotes(m.blocks, m.notes, rules);
-  if (rules.size === 0 && typed.taken.size === 0)
+  const gathered = gatheredNotes(m.blocks, m.notes);
+  const typed = typedNotes(gathered.blocks, m.notes, new Set([...rules.keys(), ...gathered.taken]));
+  const taken = new Set([...gathered.taken, ...typed.taken]);
+  if (rules.size === 0 && taken.size === 0)
     return { blocks: [...m.blocks], notes: m.notes, removed: [], joined: 0 };
-  return { notes: [...m.notes, ...typed.notes], ...without(typed.blocks, rules, typed.taken) };
+  return {
+    notes: [...m.notes, ...gathered.notes, ...typed.notes],
+    ...without(typed.blocks, rules, taken, gathered.marks),
+  };
 }
 
 function without(
   all: readonly RawBlock[],
   rules: ReadonlyMap<number, string>,
   taken: ReadonlySet<number>,
+  marks: ReadonlyMap<number, string>,
 ): Pick<Furniture, 'blocks' | 'removed' | 'joined'> {
   const removed: Furniture['removed'] = [];
   const blocks: RawBlock[] = [];
@@ -59,6 +66,8 @@ function without(
     const rule = rules.get(i);
     if (rule || taken.has(i)) {
       if (rule) removed.push({ rule, text: (b as RawParagraph).text, before: blocks.length });
+      const mark = marks.get(i);
+      if (mark !== undefined) removed.push({ rule: 'note-marks', text: mark, before: blocks.length });
       cut ||= rule !== 'end-lines';
       return;
     }

@@ -59,7 +59,8 @@ class Reading {
     const whole = withParts(this.page, titleLines(this.page, heads(), this.evidence));
     const titled = withSubtitles(this.blocks, whole, this.page.s);
     const all = [...titled, ...subheadsOf(this.page, titled, this.isListed)].sort((a, b) => a.at - b.at);
-    return { headings: all.map((g) => ({ ...g, look: this.lookOf(g) })), contents: this.contents };
+    const looked = all.map((g) => ({ ...g, look: this.lookOf(g) }));
+    return { headings: surer(looked), contents: this.contents };
   }
 
   private lookOf(g: HeadingGuess): string {
@@ -92,7 +93,9 @@ class Reading {
     const partBetween = (from: number, to: number): boolean =>
       places.some((at) => at > from && at < to) ||
       outlined.some((o) => o.at > from && o.at < to && o.level < this.outlineAt(to));
-    const main = bestSequence(chapters, partBetween)?.members ?? [];
+    const best = bestSequence(chapters, partBetween)?.members ?? [];
+    // A number without a word is none by itself.
+    const main = best.length > 1 || best[0]?.candidate.strong ? best : [];
     const kept = this.areChapters(main) ? main : [];
     const taken = new Set(kept.map((m) => m.candidate.at));
     const labelled = parts.some((c) => c.label.level === 'part');
@@ -330,4 +333,13 @@ function said(kind: SectionKind, at: number, g: HeadingGuess | null): HeadingGue
 function inPlace(heads: readonly HeadingGuess[]): HeadingGuess[] {
   const last = heads.findLast((g) => g.kind === 'chapter' && g.subhead === 0)?.at ?? Infinity;
   return heads.map((g) => (g.kind === 'preface' && g.at > last ? { ...g, kind: 'afterword' as const } : g));
+}
+
+/** Looks that three headings or more share are hardly chance. */
+function surer(heads: readonly HeadingGuess[]): HeadingGuess[] {
+  const counts = new Map<string, number>();
+  for (const g of heads) counts.set(g.look, (counts.get(g.look) ?? 0) + 1);
+  return heads.map((g) =>
+    g.look !== '' && (counts.get(g.look) ?? 0) >= 3 ? { ...g, score: Math.max(g.score, 3.6) } : g,
+  );
 }

@@ -48,6 +48,14 @@ export function* pageNumbers(blocks: readonly RawBlock[], at: (block: number) =>
     if (r.length < OFTEN || !first || !last) continue;
     const each = (at(last.index) - at(first.index)) / (r.length - 1);
     if (r.filter(({ index }) => opens(blocks, index)).length > r.length * 0.6) continue;
+    // Pages end anywhere; chapters end where paragraphs do.
+    const cut = r.some(({ index }) => cuts(blocks, index));
+    if (
+      first.number === 1 &&
+      !cut &&
+      r.every(({ index }) => ALONE.test((blocks[index] as RawParagraph).text))
+    )
+      continue;
     if (each > 20 && each < PAGE) for (const { index } of r) yield index;
   }
 }
@@ -65,6 +73,20 @@ function opens(blocks: readonly RawBlock[], at: number): boolean {
   const below = blocks.slice(at + 1, at + 8).find((b) => !isEmpty(b));
   const begins = !isText(below) || /^[^\p{Ll}]/u.test(below.text.trim());
   return begins && (page ? blanks > 0 : blanks >= 2);
+}
+
+/** Whether the paragraph above goes on below. */
+function cuts(blocks: readonly RawBlock[], at: number): boolean {
+  const above = blocks.slice(Math.max(0, at - 8), at).findLast((b) => !isEmpty(b));
+  const below = blocks.slice(at + 1, at + 8).find((b) => !isEmpty(b));
+  if (!isText(above) || !isText(below)) return false;
+  return !/[.!?:\u2026*#~]["'\u201d\u2019)\]]*\s*$/.test(above.text) || /^\s*\p{Ll}/u.test(below.text);
+}
+
+/** Whether a line stands right below the number or the title of a section. */
+function belowHeading(blocks: readonly RawBlock[], at: number): boolean {
+  const above = blocks.slice(Math.max(0, at - 4), at).findLast((b) => !isEmpty(b));
+  return isText(above) && (above.outline > 0 || (above.text.length < 80 && labelOf(above.text) !== null));
 }
 
 /** A head without its page number, which stands at either end; "2.1 Sluices" keeps its own. */
@@ -104,7 +126,11 @@ export function* runningHeads(
     // "Chapter 1", "Chapter 2": each said once, they are what the heads of pages are called after.
     const texts = new Set(places.map((i) => (blocks[i] as RawParagraph).text.trim()));
     const headings = texts.size === places.length && labelOf([...texts][0] as string)?.level != null;
-    const numbered = /#/.test(said) && /\p{L}/u.test(said) && !headings;
+    const numbered =
+      /#/.test(said) &&
+      /\p{L}/u.test(said) &&
+      !headings &&
+      places.filter((i) => belowHeading(blocks, i)).length < places.length / 2;
     if (beside >= places.length * 0.6 || (numbered && each > 120)) yield* places;
   }
 }

@@ -76,6 +76,8 @@ function isPlainTitle(page: Page, line: Line): boolean {
   return (
     line.words <= 9 &&
     !/[.,;:!?\u2026\u201d"]$/.test(line.text) &&
+    // A place and a year say when it happens.
+    !/\b1[5-9]\d{2}$|\b20\d{2}$/.test(line.text) &&
     /^[\p{Lu}\p{N}]/u.test(line.text) &&
     isText(below) &&
     countWords(below.text) >= 12

@@ -26,7 +26,7 @@ export interface TypedNotes {
 export function typedNotes(
   blocks: readonly RawBlock[],
   known: readonly RawNote[],
-  furniture: ReadonlyMap<number, string>,
+  furniture: ReadonlySet<number>,
 ): TypedNotes {
   const taken = new Set<number>();
   const notes: RawNote[] = [];
@@ -53,7 +53,7 @@ export function typedNotes(
 }
 
 /** Nothing but other notes and blank lines stands between it and the head or the foot of a page. */
-function endsPage(blocks: readonly RawBlock[], at: number, furniture: ReadonlyMap<number, string>): boolean {
+function endsPage(blocks: readonly RawBlock[], at: number, furniture: ReadonlySet<number>): boolean {
   for (let i = at + 1; i < blocks.length; i++) {
     const b = blocks[i];
     if (furniture.has(i) || (isText(b) && b.breakBefore)) return true;

@@ -114,6 +114,7 @@ export function missingRuns(source: Words, book: Words): Missing {
     owed.set(key, (owed.get(key) ?? 0) - 1);
   }
   const joined = joinHalves(source, owed);
+  dropMarks(source, owed);
   for (const [w, n] of owed) if (n <= 0) owed.delete(w);
   if (owed.size === 0) return { runs: [], joined };
   const inBook = shared(source, book, (w) => owed.has(w));
@@ -140,6 +141,21 @@ export function missingRuns(source: Words, book: Words): Missing {
     return { text: written.join(' '), words: written.length, after: before[n] ?? -1 };
   });
   return { runs, joined };
+}
+
+/** Settles words with the mark of a note behind them ("supper.1", "said.[1]") against the same words without. */
+function dropMarks(source: Words, owed: Map<number, number>): void {
+  for (let i = 0; i < source.count; i++) {
+    const key = source.keys[i] as number;
+    if ((owed.get(key) ?? 0) <= 0) continue;
+    const m = /^(.*\p{L}[^\p{L}\p{N}]*?)\[?\d{1,3}\]?[^\p{L}\p{N}]*$/su.exec(
+      source.text.slice(source.from[i], source.to[i]),
+    );
+    const bare = m ? (wordsIn(m[1] as string).keys[0] as number) : NaN;
+    if ((owed.get(bare) ?? 0) >= 0) continue;
+    owed.set(key, (owed.get(key) ?? 0) - 1);
+    owed.set(bare, (owed.get(bare) ?? 0) + 1);
+  }
 }
 
 /** Settles halves of words against whole ones that the book has too many of; gives how many there were. */
