@@ -93,7 +93,14 @@ export const serverBook = async (
 ): Promise<{
   revision: number;
   book: {
-    sections: { id: string; kind: string; title: string; content: unknown }[];
+    sections: {
+      id: string;
+      kind: string;
+      title: string;
+      parent: string | null;
+      numbered: boolean;
+      content: unknown;
+    }[];
     record: Record<string, unknown>;
   };
 }> => (await (await fetch(`${address()}/api/titles/${id}`)).json()) as never;

@@ -126,6 +126,44 @@ describe('the intake sheet', () => {
     await page.getByLabel('Author', { exact: true }).press('Enter');
     await page.locator('header').getByText('Posts').waitFor();
   });
+  it('shows its doubts first, with their number and where they stand', async () => {
+    const p = (text: string, css = ''): string => `<p style="${css}">${text}</p>`;
+    const prose = p(
+      'The tide came in over the flats before anyone had thought to move the carts. '.repeat(8),
+    );
+    const head = (text: string): string =>
+      p('&nbsp;').repeat(3) + p(text, 'font-weight:bold;text-align:center');
+    const html = `${p('Prologue', 'font-weight:bold;page-break-before:always')}${prose}${head('The Boat')}${prose}${head('Eels')}${prose}`;
+    await onSheet('Doubts.html', new TextEncoder().encode(`<html><body>${html}</body></html>`));
+    await page.getByRole('heading', { name: 'Doubtful (2)' }).waitFor();
+    expect(await rows()).toEqual(['chapter', 'chapter', 'prologue']);
+    await page.getByText('it follows “Prologue”').waitFor();
+    await page.getByRole('heading', { name: 'The others, in order (1)' }).waitFor();
+  });
+  it('splits at a line that is found by typing, in a quotation too, and takes the heading out of the text', async () => {
+    const md = `# Chapter 1\n\nText of it.\n\n> Quoted words.\n>\n> Chapter Two\n>\n> More words.\n\n${'Filler.\n\n'.repeat(30)}The end of it all.\n`;
+    const id = await onSheet('Find.md', new TextEncoder().encode(md));
+    await page.locator('[data-intake]').first().getByRole('button', { name: 'Split' }).click();
+    await page.getByLabel('Find a line to split at').fill('two');
+    await expect.poll(() => page.getByLabel('Split before').getByRole('button').count()).toBe(1);
+    await page.getByLabel('Split before').getByText('Chapter Two').click();
+    await page.waitForFunction(() => document.querySelectorAll('[data-intake]').length === 2);
+    await saved(page);
+    const [first, second] = (await serverBook(id)).book.sections;
+    expect([first!.title, second!.title, second!.numbered]).toEqual(['', '', true]);
+    expect(JSON.stringify(first!.content)).toContain('Quoted words.');
+    expect(JSON.stringify(second!.content)).not.toContain('Chapter Two');
+    expect(JSON.stringify(second!.content)).toContain('More words.');
+  });
+  it('makes a part of a chapter, which takes in those below it', async () => {
+    const md = ['Water', 'The Boat', 'The Tide'].map((t) => `# ${t}\n\nText of ${t}.\n`).join('\n');
+    const id = await onSheet('Part.md', new TextEncoder().encode(md));
+    await choose(page.locator('[data-intake]', { hasText: 'Water' }).first().getByRole('combobox'), 'Part');
+    await expect.poll(() => page.locator('[data-intake][data-depth="1"]').count()).toBe(2);
+    await saved(page);
+    const { sections } = (await serverBook(id)).book;
+    expect(sections.map((s) => s.parent)).toEqual([null, sections[0]!.id, sections[0]!.id]);
+  });
   it('opens what was set aside and puts it back into its section', async () => {
     const md = '# Chapter One: The Boat\n\nText.\n\n# Chapter Two: The Tide\n\nMore.\n';
     const id = await onSheet('Aside.md', new TextEncoder().encode(md));

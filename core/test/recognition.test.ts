@@ -2,6 +2,7 @@
  * Recognition by the whole. The makers of bench/makers know what their manuscripts hold and share no code with what reads
  * them; the small cases below say by hand what a careful reader finds.
  */
+import { AlignmentType, Document, Packer, Paragraph } from 'docx';
 import { describe, expect, it } from 'vitest';
 import { MAKERS, score } from '../../bench/recognition';
 import { labelOf } from '../src/base';
@@ -379,6 +380,75 @@ describe('what pages left behind', () => {
   });
 });
 
+describe('lists', () => {
+  const lists = (i: Intake): unknown[] => {
+    const out: unknown[] = [];
+    i.book.sections.at(-1)!.content.descendants((n) => {
+      if (n.type.name === 'list') out.push([n.attrs.ordered, n.attrs.numbers, n.attrs.start]);
+    });
+    return out;
+  };
+  it('keep how they count and where they begin', async () => {
+    const i = await read(
+      '<p>Text.</p><ol type="a" start="3"><li>x</li></ol><p>(i) one</p><p>(ii) two</p><p>Text.</p><p>4. four</p><p>5. five</p><p>6. six</p>',
+    );
+    expect(lists(i)).toEqual([
+      [true, 'letters', 3],
+      [true, 'roman', 1],
+      [true, 'figures', 4],
+    ]);
+  });
+  it('of a word file go on where the text between them has ended', async () => {
+    const items = (reference: string): Paragraph[] =>
+      ['one', 'two'].map((text) => new Paragraph({ text, numbering: { reference, level: 0 } }));
+    const level = (format: 'lowerLetter' | 'lowerRoman') => ({
+      level: 0,
+      format,
+      text: '%1)',
+      alignment: AlignmentType.LEFT,
+    });
+    const text = (): Paragraph => new Paragraph('Text between the lists.');
+    const file = new Document({
+      numbering: {
+        config: [
+          { reference: 'a', levels: [level('lowerLetter')] },
+          { reference: 'r', levels: [level('lowerRoman')] },
+        ],
+      },
+      sections: [{ children: [text(), ...items('a'), text(), ...items('a'), text(), ...items('r')] }],
+    });
+    const r = await readManuscript(new Uint8Array(await Packer.toBuffer(file)), 'a.docx');
+    if (!r.ok) throw new Error(r.refusal.message);
+    expect(lists(r.value)).toEqual([
+      [true, 'letters', 1],
+      [true, 'letters', 3],
+      [true, 'roman', 1],
+    ]);
+  });
+});
+
+describe('notes gathered at the end', () => {
+  const text = (n: number): string => `${prose(60, n)} As he said`;
+  it.each<[string, (n: number) => string, (n: number) => string]>([
+    ['raised figures', (n) => `${text(n)}<sup>${n}</sup> at once.`, (n) => `${n}. See folio ${n}.`],
+    ['brackets', (n) => `${text(n)}.[${n}] Then.`, (n) => `[${n}] See folio ${n}.`],
+  ])('and called by %s become notes, and no word is lost', async (_, call, entry) => {
+    const i = await read(
+      [1, 2].map((n) => p(`Chapter ${n}`, NEW + BOLD) + p(call(n)) + paragraphs(n)).join('') +
+        p('Notes', NEW + BOLD) +
+        [1, 2].map((n) => p(entry(n))).join(''),
+    );
+    const notes: string[] = [];
+    for (const s of i.book.sections)
+      s.content.descendants((n) => {
+        if (n.type.name === 'noteBody') notes.push(n.textContent);
+      });
+    expect(notes).toEqual(['See folio 1.', 'See folio 2.']);
+    expect(i.setAside.some((s) => s.rule === 'not-carried-over')).toBe(false);
+    expect(i.wordsIn).toBe(i.wordsOut + i.setAside.reduce((n, s) => n + s.words, 0));
+  });
+});
+
 describe('labels', () => {
   // From memory of the languages; the misspellings are what scanners and typists do.
   it.each([
@@ -392,7 +462,7 @@ describe('labels', () => {
     ['Nine: A Net', null, 9, 'A Net'],
     ['SECOND BOOK', 'part', 2, ''],
   ])('%s', (line, level, number, title) => expect(labelOf(line)).toMatchObject({ level, number, title }));
-  it.each(['Chapter houses of the north', 'The year 1912', 'Civic duty', '2 cups of flour', ''])(
+  it.each(['Chapter houses of the north', '3 March', 'The year 1912', 'Civic duty', '2 cups of flour', ''])(
     '%s has none',
     (line) => expect(labelOf(line)).toBe(null),
   );

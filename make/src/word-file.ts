@@ -24,7 +24,7 @@ import {
   type ParagraphChild,
 } from 'docx';
 import type { Node } from 'prosemirror-model';
-import { done, refused, type Outcome } from '@pagina/core/base';
+import { done, refused, type ListNumbers, type Outcome } from '@pagina/core/base';
 import { kindRule, type Book, type Section } from '@pagina/core/book';
 import { copyrightLines, headingsOf, isFromRecord, recordContent, titlePageLines } from '@pagina/core/order';
 import { authorsLine } from '@pagina/core/record';
@@ -41,7 +41,7 @@ const HEADINGS = [
 ] as const;
 const MONOSPACE = 'Courier New';
 const BULLETS = 'bullets';
-const NUMBERS = 'numbers';
+const NUMBERS: Record<ListNumbers, string> = { figures: 'numbers', letters: 'letters', roman: 'roman' };
 
 /** Name of the bookmark that says what kind of section begins; readers of the house know it. */
 const kindMark = (kind: Section['kind'], n: number): string => `section_${kind.replaceAll('-', '_')}_${n}`;
@@ -108,7 +108,9 @@ class WordWriter {
       numbering: {
         config: [
           { reference: BULLETS, levels: levels(LevelFormat.BULLET, () => '•') },
-          { reference: NUMBERS, levels: levels(LevelFormat.DECIMAL, (l) => `%${l + 1}.`) },
+          { reference: NUMBERS.figures, levels: levels(LevelFormat.DECIMAL, (l) => `%${l + 1}.`) },
+          { reference: NUMBERS.letters, levels: levels(LevelFormat.LOWER_LETTER, (l) => `%${l + 1}.`) },
+          { reference: NUMBERS.roman, levels: levels(LevelFormat.LOWER_ROMAN, (l) => `%${l + 1}.`) },
         ],
       },
       footnotes: this.notes,
@@ -276,7 +278,7 @@ class WordWriter {
   }
 
   private list(n: Node, level: number, instance: number): Paragraph[] {
-    const reference = n.attrs.ordered ? NUMBERS : BULLETS;
+    const reference = n.attrs.ordered ? NUMBERS[n.attrs.numbers as ListNumbers] : BULLETS;
     return this.children(n, (item) =>
       this.children(item, (c, i) =>
         c.type.name === 'list'

@@ -49,6 +49,17 @@ export function toRoman(n: number): string {
   return out;
 }
 
+/** How the items of a list are counted. */
+export type ListNumbers = 'figures' | 'letters' | 'roman';
+
+/** The number of a list's item: "3", "c" (after "z" comes "aa"), "iii". */
+export function listNumber(n: number, numbers: ListNumbers): string {
+  if (numbers === 'roman') return toRoman(n).toLowerCase();
+  if (numbers === 'figures') return String(n);
+  const letter = String.fromCharCode(97 + ((n - 1) % 26));
+  return letter.repeat(Math.floor((n - 1) / 26) + 1);
+}
+
 /** The value of a well-formed roman numeral in either case, or null. */
 export function fromRoman(text: string): number | null {
   const s = text.toUpperCase();

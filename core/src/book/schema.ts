@@ -5,12 +5,19 @@
  * as an inline atom whose `ref` names a `noteBody` at the end of the same section.
  */
 import { Schema, type MarkSpec, type NodeSpec } from 'prosemirror-model';
+import type { ListNumbers } from '../base';
 
 const id = { id: { default: '' } };
 
 /** Attributes an element of ours bears, so that what is copied inside a book is pasted as it was. */
 const given = (el: HTMLElement, name: string): string => el.getAttribute(`data-${name}`) ?? '';
 const styleOf = (el: HTMLElement, name: string): string => el.style.getPropertyValue(name);
+
+/** Types of lists in HTML (§4.4.5) and what they are called here. */
+const LIST_NUMBERS: Record<string, ListNumbers> = { '1': 'figures', a: 'letters', i: 'roman' };
+/** The attribute of an `ol` for these numbers; nothing for figures, which are its own. */
+export const listType = (numbers: unknown): { type?: string } =>
+  numbers === 'letters' ? { type: 'a' } : numbers === 'roman' ? { type: 'i' } : {};
 
 const nodes: Record<string, NodeSpec> = {
   doc: { content: 'block+ noteBody*' },
@@ -83,17 +90,25 @@ const nodes: Record<string, NodeSpec> = {
   list: {
     group: 'block',
     content: 'item+',
-    attrs: { ...id, ordered: { default: false }, start: { default: 1 } },
+    /** `numbers` are those of an ordered list: figures, letters or roman. */
+    attrs: { ...id, ordered: { default: false }, start: { default: 1 }, numbers: { default: 'figures' } },
     parseDOM: [
       { tag: 'ul' },
       {
         tag: 'ol',
-        getAttrs: (el) => ({ ordered: true, start: Number(el.getAttribute('start')) || 1 }),
+        getAttrs: (el) => ({
+          ordered: true,
+          start: Number(el.getAttribute('start')) || 1,
+          numbers: LIST_NUMBERS[el.getAttribute('type')?.toLowerCase() ?? ''] ?? 'figures',
+        }),
       },
     ],
     toDOM: (n) => [
       n.attrs.ordered ? 'ol' : 'ul',
-      { 'data-id': n.attrs.id as string, ...(n.attrs.ordered ? { start: n.attrs.start as number } : {}) },
+      {
+        'data-id': n.attrs.id as string,
+        ...(n.attrs.ordered ? { start: n.attrs.start as number, ...listType(n.attrs.numbers) } : {}),
+      },
       0,
     ],
   },

@@ -1,7 +1,7 @@
 /** A section's document as XHTML: the schema's blocks and marks in the ebook's own elements. */
 import type { Mark, Node } from 'prosemirror-model';
 import { escapeXml } from '../base';
-import { besideText, fillsPages } from '../book';
+import { besideText, fillsPages, listType } from '../book';
 import { idIn, Ids } from './ids';
 
 /** A page of the print edition that begins inside a block, for the page list. */
@@ -95,7 +95,8 @@ export class SectionWriter {
         const tag = n.attrs.ordered ? 'ol' : 'ul';
         const start =
           n.attrs.ordered && Number(n.attrs.start) !== 1 ? ` start="${Number(n.attrs.start)}"` : '';
-        return `<${tag}${id}${start}>\n${this.children(n, (item) => `<li>${this.children(item, (c) => this.block(c))}</li>`)}\n</${tag}>`;
+        const { type } = n.attrs.ordered ? listType(n.attrs.numbers) : {};
+        return `<${tag}${id}${type ? ` type="${type}"` : ''}${start}>\n${this.children(n, (item) => `<li>${this.children(item, (c) => this.block(c))}</li>`)}\n</${tag}>`;
       }
       case 'figure':
         return this.figure(n, id);

@@ -1,5 +1,6 @@
 /** A section's document as flow: every block of the schema in its form on the printed page. */
 import type { Node } from 'prosemirror-model';
+import { listNumber, type ListNumbers } from '../../base';
 import { headingWord, type Picture, type Section } from '../../book';
 import type { LineStyle } from '../../design';
 import type { Around, Flow, FlowBlock, LineItem, SetNote, Variant } from '../lines';
@@ -295,7 +296,7 @@ export class FlowBuilder {
     const room = Math.round(this.forms.em * 1.6);
     let n = Number(node.attrs.start);
     this.children(node, (item, index) => {
-      const marker = node.attrs.ordered ? `${n++}.` : '•';
+      const marker = node.attrs.ordered ? `${listNumber(n++, node.attrs.numbers as ListNumbers)}.` : '•';
       this.children(item, (child, i) => {
         if (child.type.name === 'list') return this.list(child, depth + 1);
         const x = (depth + 1) * room;

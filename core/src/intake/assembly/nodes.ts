@@ -147,7 +147,11 @@ export class Nodes {
       const item = this.paragraph({ ...b, inline: withoutFirst(b.inline, length) });
       return schema.node('item', { id: this.id() }, [item]);
     });
-    return schema.node('list', { id: this.id(), ordered: s.ordered ?? false, start: s.start ?? 1 }, nodes);
+    return schema.node(
+      'list',
+      { id: this.id(), ordered: s.ordered ?? false, start: s.start ?? 1, numbers: s.numbers ?? 'figures' },
+      nodes,
+    );
   }
 
   list(items: readonly RawParagraph[], level = 0, end = items.length): Node {
@@ -159,7 +163,8 @@ export class Nodes {
       if (deeper.length > 0) children.push(this.list(deeper, deeper[0]?.list?.level ?? level + 1));
       nodes.push(schema.node('item', { id: this.id() }, children));
     }
-    return schema.node('list', { id: this.id(), ordered: items[0]?.list?.ordered ?? false }, nodes);
+    const { ordered = false, numbers = 'figures', start = 1 } = items[0]?.list ?? {};
+    return schema.node('list', { id: this.id(), ordered, numbers, start }, nodes);
   }
 
   table(rows: readonly (readonly (readonly RawParagraph[])[])[]): Node {

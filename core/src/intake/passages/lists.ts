@@ -64,6 +64,7 @@ export function listAt(s: Setting, from: number): Stretch | null {
         to,
         ordered: mark.kind !== 'bullet',
         start: mark.kind === 'bullet' ? 1 : mark.value,
+        numbers: mark.kind === 'bullet' ? 'figures' : mark.kind,
       };
   }
   return best;

@@ -1,3 +1,5 @@
+import type { ListNumbers } from '../../base';
+
 /** Blocks of a section that belong together and are more than running text. */
 export interface Stretch {
   form: 'letter' | 'verse' | 'quotation' | 'list' | 'inset';
@@ -9,4 +11,5 @@ export interface Stretch {
   /** Of a typed list. */
   ordered?: boolean;
   start?: number;
+  numbers?: ListNumbers;
 }

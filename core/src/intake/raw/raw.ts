@@ -3,7 +3,16 @@
  * paragraph looks like. Every reader of a format ends here; recognition starts here and knows no format.
  */
 import type { Mark, Node } from 'prosemirror-model';
+import type { ListNumbers } from '../../base';
 import { schema, type SectionKind } from '../../book';
+
+/** A paragraph's place in a list: how deep, and how the list counts and from where, as far as the file says. */
+export interface RawListPlace {
+  level: number;
+  ordered: boolean;
+  numbers?: ListNumbers;
+  start?: number;
+}
 
 export interface RawParagraph {
   kind: 'paragraph';
@@ -22,7 +31,7 @@ export interface RawParagraph {
   italic: boolean;
   /** Indented on the left by a twentieth of a point's count, as word processors store it. */
   indented: boolean;
-  list: { level: number; ordered: boolean } | null;
+  list: RawListPlace | null;
   monospace: boolean;
   language: string;
   /** The kind of section that the file itself says begins here; '' where it says nothing. */

@@ -33,6 +33,8 @@ export interface ParagraphFacts {
   language: string;
   /** A text box is anchored in it. */
   box: boolean;
+  /** The list that it belongs to (§17.9.18); '' for none of its own. */
+  list: string;
 }
 
 const attr = (el: XmlElement | undefined, name: string): string | undefined => el?.attrs[`w:${name}`];
@@ -156,6 +158,7 @@ export function markParagraphs(xml: string): {
           sectionEnd: false,
           language: '',
           box: false,
+          list: '',
         };
         const number = facts.push(own) - 1;
         lean(to);
@@ -176,6 +179,9 @@ export function markParagraphs(xml: string): {
         return;
       case 'pPr':
         inProperties++;
+        return;
+      case 'numId':
+        if (now && inProperties) now.list = value(tag) ?? '';
         return;
       case 'txbxContent':
         if (now) now.box = true;
@@ -240,8 +246,9 @@ export function markParagraphs(xml: string): {
     if (tag.local !== 'p') return;
     const p = open.pop();
     if (!p) return;
-    const { outline, breakBefore, sectionEnd, language, box } = p.facts;
-    if (outline !== null || breakBefore !== null || sectionEnd || language || box) p.mark.text = p.bookmark;
+    const { outline, breakBefore, sectionEnd, language, box, list } = p.facts;
+    if (outline !== null || breakBefore !== null || sectionEnd || language || box || list)
+      p.mark.text = p.bookmark;
   });
   try {
     parser.write(xml).close();

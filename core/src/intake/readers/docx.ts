@@ -16,6 +16,7 @@ import {
   type RawParagraph,
   type RawPicture,
 } from '../raw';
+import { DocxNumbering } from './docx-numbering';
 import { documentTree, textOfPart, type El } from './docx-tree';
 import { PictureShelf } from './pictures';
 
@@ -67,6 +68,7 @@ class DocxReader {
   /** Terms of the file's index entries, by number. */
   private entries: string[] = [];
   private defaultSize = 0;
+  private numbering = new DocxNumbering(null);
   private breakPending = false;
   private readonly byPath = new Map<El, RawPicture>();
   private readonly m = rawManuscript();
@@ -93,6 +95,7 @@ class DocxReader {
     const styles = readStyles(this.text(`${base}styles.xml`));
     this.styles = styles.styles;
     this.defaultSize = styles.size;
+    this.numbering = new DocxNumbering(this.text(`${base}numbering.xml`));
     const document = await documentTree(this.zip, main, marked.xml);
     await this.collectPictures(document);
     this.m.blocks = this.blocks(document.children ?? []);
@@ -152,6 +155,8 @@ class DocxReader {
     const facts = this.factsOf(e);
     const style = this.styles.get(e.styleId ?? '');
     const looks = this.looks(e);
+    const counted =
+      e.numbering?.isOrdered && facts?.list ? this.numbering.next(facts.list, Number(e.numbering.level)) : {};
     const make = (): RawParagraph =>
       rawParagraph({
         style: e.styleName ?? style?.name ?? '',
@@ -163,7 +168,9 @@ class DocxReader {
         italic: looks.italic || (style?.italic ?? false),
         // A hanging indent leaves the first line at the margin.
         indented: Number(e.indent?.start ?? 0) - Number(e.indent?.hanging ?? 0) >= 300,
-        list: e.numbering ? { level: Number(e.numbering.level), ordered: e.numbering.isOrdered } : null,
+        list: e.numbering
+          ? { level: Number(e.numbering.level), ordered: e.numbering.isOrdered, ...counted }
+          : null,
         monospace: looks.monospace,
         language: facts?.language ?? '',
       });

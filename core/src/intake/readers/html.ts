@@ -4,7 +4,7 @@
  */
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Mark, Node } from 'prosemirror-model';
-import { done, type Outcome } from '../../base';
+import { done, type ListNumbers, type Outcome } from '../../base';
 import { schema, type SectionKind } from '../../book';
 import { BLOCKS, KIND_BY_TYPE, SKIPPED, STYLES } from './html-elements';
 import {
@@ -28,6 +28,7 @@ import {
   rawManuscript,
   rawParagraph,
   type RawBlock,
+  type RawListPlace,
   type RawManuscript,
   type RawParagraph,
 } from '../raw';
@@ -330,8 +331,7 @@ class PageReader {
       c.style = 'Preformatted';
       c.look = { ...c.look, monospace: true };
     }
-    if (tag === 'ul' || tag === 'ol')
-      c.list = { level: outer.list ? outer.list.level + 1 : 0, ordered: tag === 'ol' };
+    if (tag === 'ul' || tag === 'ol') c.list = listOf(e, tag === 'ol', outer.list ? outer.list.level + 1 : 0);
     if (tag === 'ul' && /toc/.test(c.style)) c.list = null;
     this.opens ||= this.kindOf(e);
     const language = attribute(e, 'lang') || attribute(e, 'xml:lang');
@@ -425,4 +425,11 @@ function trimmed(nodes: readonly ChildNode[]): ChildNode[] {
     ...nodes.slice(0, -1),
     { ...(last as Tree.TextNode), value: (last as Tree.TextNode).value.replace(/\n$/, '') },
   ];
+}
+
+/** What an `ol` or `ul` says of its items (HTML, §4.4.5). */
+function listOf(e: Element, ordered: boolean, level: number): RawListPlace {
+  const numbers = { a: 'letters', i: 'roman' }[attribute(e, 'type').toLowerCase()] as ListNumbers | undefined;
+  const start = Number(attribute(e, 'start'));
+  return { level, ordered, ...(numbers ? { numbers } : {}), ...(start > 1 ? { start } : {}) };
 }

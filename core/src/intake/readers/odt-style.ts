@@ -1,6 +1,6 @@
 /** Styles of an OpenDocument text (ODF 1.3 part 3 §16): what a named or automatic style says, with what it inherits. */
-import { descendants, parseXml, type XmlElement } from '../../base';
-import type { RawParagraph } from '../raw';
+import { descendants, parseXml, type ListNumbers, type XmlElement } from '../../base';
+import type { RawListPlace, RawParagraph } from '../raw';
 
 export interface OdtLook {
   /** The author's name for it: an automatic style is known by the one it was made from. */
@@ -47,10 +47,12 @@ const points = (length: string | undefined): number => {
 const readable = (name: string): string =>
   name.replace(/_([0-9a-f]{1,4})_/gi, (_, code: string) => String.fromCharCode(parseInt(code, 16)));
 
+const FORMATS: Record<string, ListNumbers> = { a: 'letters', i: 'roman' };
+
 export class OdtStyles {
   private readonly elements = new Map<string, XmlElement>();
   private readonly known = new Map<string, OdtLook>();
-  private readonly ordered = new Map<string, boolean>();
+  private readonly lists = new Map<string, Omit<RawListPlace, 'level'>>();
   /** Default size of the text in points. */
   size = 12;
   language = '';
@@ -64,7 +66,11 @@ export class OdtStyles {
     }
     for (const e of descendants(root, 'list-style')) {
       const first = e.children.find((c): c is XmlElement => typeof c !== 'string');
-      this.ordered.set(e.attrs['style:name'] ?? '', first?.name === 'list-level-style-number');
+      this.lists.set(e.attrs['style:name'] ?? '', {
+        ordered: first?.name === 'list-level-style-number',
+        numbers: FORMATS[first?.attrs['style:num-format']?.toLowerCase() ?? ''] ?? 'figures',
+        start: Number(first?.attrs['text:start-value']) || 1,
+      });
     }
     if (automatic) return;
     for (const e of descendants(root, 'default-style')) {
@@ -75,8 +81,9 @@ export class OdtStyles {
     }
   }
 
-  isOrdered(list: string): boolean {
-    return this.ordered.get(list) ?? false;
+  /** How a list style counts (OpenDocument 1.3, §19.500 style:num-format). */
+  listOf(name: string): Omit<RawListPlace, 'level'> {
+    return this.lists.get(name) ?? { ordered: false };
   }
 
   of(name: string | undefined, depth = 0): OdtLook {

@@ -24,6 +24,7 @@ import {
   type RawBlock,
   type RawManuscript,
   type RawParagraph,
+  type RawListPlace,
 } from '../raw';
 
 /** Elements whose words are no part of the text: changes deleted, remarks, fields' names, running heads. */
@@ -85,7 +86,7 @@ export function isOdt(bytes: Uint8Array): Zip | null {
 class OdtReader {
   readonly m = rawManuscript();
   private readonly shelf = new PictureShelf(this.m);
-  private list: { level: number; ordered: boolean } | null = null;
+  private list: RawListPlace | null = null;
   private style = '';
 
   constructor(
@@ -119,8 +120,8 @@ class OdtReader {
     const before = this.list;
     const name = e.attrs['text:style-name'];
     this.list = {
+      ...(name ? this.styles.listOf(name) : { ordered: before?.ordered ?? false }),
       level: before ? before.level + 1 : 0,
-      ordered: name ? this.styles.isOrdered(name) : (before?.ordered ?? false),
     };
     const made = this.blocks(e.children);
     this.list = before;

@@ -1,7 +1,7 @@
 /** What the words of Rich Text say of a group: where its text goes, its paragraph, its letters. */
 import type { Mark } from 'prosemirror-model';
 import { schema } from '../../book';
-import { linkToAnchor, type RawParagraph } from '../raw';
+import { linkToAnchor, type RawParagraph, type RawListPlace } from '../raw';
 
 /** Where text goes: into the manuscript, a note, a table of the head, or nowhere. */
 export type Destination =
@@ -23,7 +23,7 @@ export interface ParagraphFacts {
   align: RawParagraph['align'] | '';
   breakBefore: boolean;
   indented: boolean;
-  list: { level: number; ordered: boolean } | null;
+  list: RawListPlace | null;
   inTable: boolean;
 }
 export const PLAIN_PARAGRAPH: ParagraphFacts = {

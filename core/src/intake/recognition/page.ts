@@ -51,6 +51,8 @@ export class Page {
     if (p.outline === 0 && p.text.length > LONG && !/title/i.test(p.style)) return null;
     const text = p.text.replace(/\s+/g, ' ').trim();
     if (text === '' || isBreakText(text) || /^toc\b/i.test(p.style)) return null;
+    // What a style names as quoted, told in a letter or in verse heads nothing.
+    if (p.outline === 0 && /verse|poem|quot|letter\b/i.test(p.style)) return null;
     const words = countWords(text);
     const { score, reasons } = looks(this.blocks, at, this.s);
     const above = emptyBefore(this.blocks, at);

@@ -3,6 +3,7 @@
  * Changing what paragraphs are. The blocks under the selection are taken apart into paragraphs, those selected are put
  * together again in the new style, and those around them as they were: a quotation can lose its middle paragraph.
  */
+import type { ListNumbers } from '@pagina/core/base';
 import { Fragment, type Node } from 'prosemirror-model';
 import { TextSelection, type EditorState, type Transaction } from 'prosemirror-state';
 import { schema } from '@pagina/core/book';
@@ -40,8 +41,9 @@ interface Unit {
   goesOn: boolean;
   /** Its own list is numbered. */
   ordered: boolean;
-  /** Number that its list begins with. */
+  /** Number that its list begins with, and how its own list counts. */
   start: number;
+  numbers: ListNumbers;
   selected: boolean;
 }
 
@@ -62,6 +64,7 @@ function unitsOf(block: Node, at: number, from: number, to: number): Unit[] | nu
       goesOn: false,
       ordered: false,
       start: 1,
+      numbers: 'figures',
       selected,
       ...more,
     });
@@ -91,6 +94,7 @@ function unitsOf(block: Node, at: number, from: number, to: number): Unit[] | nu
             goesOn: parent.type === n.item && i > 0,
             ordered: lists.at(-1)?.attrs.ordered === true,
             start: Number(block.attrs.start ?? 1),
+            numbers: (lists.at(-1)?.attrs.numbers as ListNumbers | undefined) ?? 'figures',
           });
         else walk(child, pos + 1);
       });
@@ -196,7 +200,12 @@ function listOf(units: readonly Unit[], level: number): Node {
     items.push(n.item!.create({ id: '' }, children));
   }
   return n.list!.create(
-    { id: '', ordered, start: ordered && level === 0 ? (units[0]?.start ?? 1) : 1 },
+    {
+      id: '',
+      ordered,
+      start: ordered && level === 0 ? (units[0]?.start ?? 1) : 1,
+      numbers: units[0]?.numbers ?? 'figures',
+    },
     items,
   );
 }
