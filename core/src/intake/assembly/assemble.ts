@@ -4,6 +4,7 @@ import { isPoetry, usualBlanks } from '../passages';
 import { isEmpty, isText, type HeadingGuess, type RawBlock, type RawManuscript } from '../raw';
 import {
   frontPages,
+  linesOf,
   typedLines,
   withCallsOf,
   withPictureAbove,
@@ -142,7 +143,9 @@ export class Assembler {
     for (const page of frontPages(blocks, from, to, first, this.m.author)) {
       const section = this.begin(page.kind, '', page.from);
       section.matter = 'front';
-      const guess: SectionGuess = { section, typed: '', reason: page.reason, score: 4, look: '' };
+      // A page that will be made from the record has no words of its own to be known by.
+      const typed = page.title ? linesOf(blocks.slice(page.from, page.to)) : '';
+      const guess: SectionGuess = { section, typed, reason: page.reason, score: 4, look: '' };
       const body = blocks.slice(page.from, page.to);
       if (page.kind === 'contents') {
         for (const b of body) if (isText(b)) this.nodes.aside('typed-contents', b.text);

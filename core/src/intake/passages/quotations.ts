@@ -31,18 +31,18 @@ export function quotationAt(s: Setting, from: number): Stretch | null {
     : { form: 'inset', from, to };
 }
 
-/** Words set apart at the head of a section, and below them whose they are. */
-export function epigraphAt(s: Setting): Stretch | null {
+/** Words set apart at the head of a section (on a page of their own they need not be), and below them whose they are. */
+export function epigraphAt(s: Setting, isPage = false): Stretch | null {
   const from = s.next(s.afterPictures()).at;
   const first = s.text(from);
-  if (!first || !(s.apart(first) || /^[\u201c\u201e\u00ab"]/.test(first.text.trim()))) return null;
+  if (!first || !(isPage || s.apart(first) || /^[\u201c\u201e\u00ab"]/.test(first.text.trim()))) return null;
   let words = 0;
   let last: RawParagraph | null = null;
   for (let at = from, n = 0; at < s.body.length && n < EPIGRAPH.paragraphs; at = s.next(at + 1).at, n++) {
     const p = s.text(at);
     if (!p) return null;
     if (last && isSource(p) && names(s, p, last)) return { form: 'quotation', from, to: at + 1, source: at };
-    if (!s.apart(p) && !/^[\u201c\u201e\u00ab"]/.test(p.text.trim())) return null;
+    if (!isPage && !s.apart(p) && !/^[\u201c\u201e\u00ab"]/.test(p.text.trim())) return null;
     words += countWords(p.text);
     if (words > EPIGRAPH.words) return null;
     last = p;

@@ -50,7 +50,7 @@ export function stretchesOf(
   );
   const out: Stretch[] = [];
   if (ENTRIES.has(kind)) return out;
-  const epigraph = epigraphAt(s);
+  const epigraph = epigraphAt(s, kind === 'epigraph');
   if (epigraph) out.push(epigraph);
   let at = epigraph?.to ?? 0;
   if (isPoem(s, whole.poetry)) return [...out, ...poem(s, at)];

@@ -23,8 +23,11 @@ export function withCallsOf(heading: readonly RawBlock[], body: readonly RawBloc
 
 /** A heading's own lines, as they were typed. */
 export const typedLines = (blocks: readonly RawBlock[], h: HeadingGuess): string =>
+  linesOf(blocks.slice(h.at, h.at + h.span));
+
+/** The lines of blocks on one line. */
+export const linesOf = (blocks: readonly RawBlock[]): string =>
   blocks
-    .slice(h.at, h.at + h.span)
     .filter(isText)
     .map((b) => b.text.replace(/\s+/g, ' ').trim())
     .filter(Boolean)

@@ -166,12 +166,12 @@ class Reading {
   private numberedGuess({ candidate: c, number }: Member, kind: 'chapter' | 'part'): HeadingGuess {
     const line = this.page.line(c.at) as Line;
     const styled = line.p.outline > 0;
-    const signs = [
-      c.label.level ? `“${c.label.typed}” is the number of a ${kind}` : `the number ${c.label.typed}`,
-      ...(styled ? ['it has a heading style'] : []),
-      ...(c.label.number === null ? [`it stands where number ${number} is expected`] : []),
-      ...(c.label.level ? [] : ['it goes on with the numbers before']),
-    ];
+    const said =
+      c.label.number === null
+        ? `“${c.label.typed}” stands where number ${number} is expected`
+        : c.label.level
+          ? `“${c.label.typed}” is the number of a ${kind}`
+          : `“${c.label.typed}” goes on with the numbers before`;
     const sure = styled ? 10 : c.label.level && c.label.doubt === 0 ? 8 + line.look : 3.4 + c.worth;
     return guess(c.at, {
       kind,
@@ -180,7 +180,7 @@ class Reading {
       numbered: true,
       number,
       score: Math.max(3.4, sure - c.label.doubt),
-      reason: signs.join(', '),
+      reason: styled ? `${said}, in a heading style` : said,
     });
   }
 

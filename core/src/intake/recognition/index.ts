@@ -1,4 +1,4 @@
-export { typedLines, withCallsOf, withPictureAbove } from './around';
+export { linesOf, typedLines, withCallsOf, withPictureAbove } from './around';
 export { frontPages } from './frontpages';
 export { withoutFurniture } from './furniture';
 export { recogniseHeadings, type Recognition } from './headings';
