@@ -357,3 +357,28 @@ it('random books never fail, overfill a page or lose a word', async () => {
     { numRuns: 60 },
   );
 }, 120_000);
+
+describe('notes after the text', () => {
+  it('stand in the order of their calls, whatever the order they are kept in', async () => {
+    const note = (id: string) =>
+      schema.node('noteBody', { id }, [
+        schema.node('paragraph', { id: `${id}-p` }, [schema.text(`Said of ${id}.`)]),
+      ]);
+    const call = (ref: string) => schema.node('note', { ref });
+    const text = schema.node('paragraph', { id: 'a' }, [
+      schema.text('One'),
+      call('first'),
+      schema.text(' and two'),
+      call('second'),
+      schema.text('.'),
+    ]);
+    const content = schema.node('doc', null, [text, note('second'), note('first')]);
+    const start = book([{ ...section('x', 'chapter', ['-']), content }]);
+    const editions = start.editions.map((e) =>
+      e.form === 'print' ? { ...e, design: { ...e.design, set: { 'notes.at': 'section' } } } : e,
+    );
+    const lines = linesOf(await set({ ...start, editions } as Book)).join('\n');
+    expect(lines.indexOf('Said of first')).toBeGreaterThan(-1);
+    expect(lines.indexOf('Said of first')).toBeLessThan(lines.indexOf('Said of second'));
+  });
+});

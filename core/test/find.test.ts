@@ -66,6 +66,16 @@ describe('find', () => {
     for (const s of ['?', '(1)', 'a.b', 'a+b', '$5', 'a/b']) expect(found(b, query(s))).toEqual([s]);
     expect(found(b, query('a.b', { pattern: true }))).toEqual(['a.b', 'a+b', 'a/b']);
   });
+  it('finds every printable sign by itself', () => {
+    for (let code = 33; code < 127; code++) {
+      const sign = String.fromCharCode(code);
+      expect([sign, found(plain(`a ${sign} b`), query(sign))[0]?.toLowerCase()]).toEqual([
+        sign,
+        sign.toLowerCase(),
+      ]);
+    }
+    expect(found(plain('a well-known boat'), query('well-known'))).toEqual(['well-known']);
+  });
   it('says in one sentence what is wrong with a pattern', () => {
     const r = findAll(plain('x'), query('(a', { pattern: true }));
     expect(r.ok ? '' : r.refusal.message).toMatch(/^The pattern cannot be read: .+\.$/);

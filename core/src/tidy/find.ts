@@ -61,7 +61,7 @@ export function findAll(book: Book, query: TextQuery): Outcome<TextEdit[]> {
 function patternOf(q: TextQuery): Outcome<RegExp> {
   const escaped = q.pattern
     ? q.find
-    : q.find.replace(/[.*+?^${}()|[\]\\/-]/g, '\\$&').replace(/ /g, '[ \\u00a0\\u202f]');
+    : q.find.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&').replace(/ /g, '[ \\u00a0\\u202f]');
   const whole = q.wholeWords ? `(?<![\\p{L}\\p{N}_])(?:${escaped})(?![\\p{L}\\p{N}_])` : escaped;
   try {
     return done(new RegExp(whole, q.matchCase ? 'gu' : 'giu'));

@@ -14,12 +14,16 @@ export function noteNumbers(doc: Node): Map<string, string> {
   return numbers;
 }
 
+/** A section's notes in the order of their calls, whatever the order they are kept in; those that nothing calls come last. */
 export function notesIn(doc: Node): Node[] {
   const notes: Node[] = [];
   doc.forEach((n) => {
     if (n.type.name === 'noteBody') notes.push(n);
   });
-  return notes;
+  if (notes.length < 2) return notes;
+  const place = new Map([...noteNumbers(doc).keys()].map((ref, i) => [ref, i]));
+  const of = (n: Node): number => place.get(n.attrs.id as string) ?? Infinity;
+  return notes.sort((a, b) => (of(a) === of(b) ? 0 : of(a) - of(b)));
 }
 
 /** Gives each paragraph of a note, the first with the note's mark before it. */
