@@ -151,6 +151,22 @@ describe('parts', () => {
   });
 });
 
+describe('a heading of the first level over all others', () => {
+  it('is the title, also where the back matter has its level', async () => {
+    const i = await read(
+      `<h1>The Salt Ledger</h1><p>by Ada Marsh</p>${['One', 'Two', 'Three'].map((t, k) => `<h2>${t}</h2>${paragraphs(k)}`).join('')}<h1>Acknowledgements</h1><p>Thanks.</p>`,
+    );
+    expect(told(i)).toEqual([
+      'title-page',
+      'chapter | Chapter One',
+      'chapter | Chapter Two',
+      'chapter | Chapter Three',
+      'acknowledgements | Acknowledgements',
+    ]);
+    expect(i.book.record.title).toBe('The Salt Ledger');
+  });
+});
+
 describe('chapters that nothing marks but their looks', () => {
   it.each([
     ['bold', BOLD],

@@ -36,9 +36,11 @@ export function levelsOf(
   const uppers = texts(first);
   const lowers = texts(second);
   const others = uppers.filter((t) => kindByWords(t) === null);
-  // One heading of the first level alone over many of the second is the book's title, not a part.
-  const [only = ''] = uppers;
-  if (uppers.length === 1 && lowers.length > 1 && !isChapter(only) && !isPart(only))
+  // One heading of the first level over many of the second, before all of them, is the book's title and no part;
+  // "Acknowledgements" may have its level too.
+  const [only = ''] = others;
+  const leads = heads[0]?.b.outline === first && kindByWords(heads[0].b.text) === null;
+  if (others.length === 1 && leads && lowers.length > 1 && !isChapter(only) && !isPart(only))
     return { part: -first, chapter: second };
   const said = share(uppers, isPart) >= 0.4 || (others.length > 0 && others.every(isPart));
   const byNumbers = share(lowers, isChapter) >= 0.5 && share(uppers, isChapter) < 0.3;
