@@ -104,6 +104,19 @@ describe('numbers through the whole manuscript', () => {
     ]);
     expect(i.findings).toEqual([]);
   });
+  it('inside chapters that bear numbers of their own count their sections', async () => {
+    const i = await read(
+      ['One', 'Two', 'Three']
+        .map(
+          (t, k) =>
+            p(`Chapter ${t}`, NEW + CENTRE + BOLD) +
+            [1, 2, 3].map((n) => p(String(n), CENTRE) + paragraphs(k + n)).join(''),
+        )
+        .join(''),
+    );
+    expect(told(i)).toEqual(['chapter | Chapter One', 'chapter | Chapter Two', 'chapter | Chapter Three']);
+    expect(blocks(i, 0).filter((b) => b === 'subhead').length).toBe(3);
+  });
   it('are not those of a list', async () => {
     const list = ['1. gravel', '2. a gate', '3. hay'].map((t) => p(t)).join('');
     const i = await read(
@@ -470,6 +483,10 @@ describe('labels', () => {
   it.each([
     ['CHAPTEE III.', 'chapter', 3, ''],
     ['CHAPTER VIl.', 'chapter', 7, ''],
+    ['CHAPTER l.', 'chapter', 1, ''],
+    ['CHAPTER lV.', 'chapter', 4, ''],
+    ['Chapter 11', 'chapter', 11, ''],
+    ['chapter li', 'chapter', 51, ''],
     ['Chaper Seven: Salt', 'chapter', 7, 'Salt'],
     ['Chapter Sevn: Salt', 'chapter', null, 'Salt'],
     ['Chap. IV', 'chapter', 4, ''],

@@ -36,22 +36,27 @@ const repaired = (t: string): string =>
 function valueOf(text: string): { number: number; doubt: number } | null {
   const t = text.trim().replace(/^[\s[(\u2013\u2014\u00a7#-]+|[\s\]).:\u2013\u2014-]+$/gu, '');
   if (t === '' || t.length > 24) return null;
+  // A small l amid capitals is an I that was misread, and so is one by itself.
+  const misread = t === 'l' || (/^[IVXLCl1|!]*[l1|!][IVXLCl1|!]*$/.test(t) && /[IVXLC|!]|ll/.test(t));
+  const roman = misread ? fromRoman(repaired(t)) : null;
+  if (roman !== null) return { number: roman, doubt: 0.5 };
   const plain = numberValue(t);
   if (plain !== null) return plain > 0 && plain <= MOST ? { number: plain, doubt: 0 } : null;
   // "Second" may be a title.
   const ordinal = fromOrdinal(t);
   if (ordinal !== null) return { number: ordinal, doubt: 2 };
-  if (/^[IVXLC]*[l1|!]+[IVXLCl1|!]*$/.test(t)) {
-    const number = fromRoman(repaired(t));
-    if (number !== null) return { number, doubt: 0.5 };
-  }
   return null;
 }
+
+/** "CHAPTER l.", "CHAPTER lV.": a small l where the others are capitals, or alone. */
+const MISREAD = /^\p{L}+\s+(?:l|(?=[IVXLCl1]*[IVXLC])[IVXLC1]*l[IVXLCl1]*)[.:]?(?:\s|$)/u;
 
 /** The label at the head of a line; null where there is none. */
 export function labelOf(line: string): Label | null {
   const text = line.replace(/\s+/g, ' ').trim();
   if (text === '' || text.length > 160) return null;
+  const misread = MISREAD.test(text) ? misspelt(text) : null;
+  if (misread) return misread;
   const known = numberedHeading(text);
   if (known && known.number > 0 && known.number <= MOST)
     return {

@@ -194,5 +194,13 @@ const titleCase = (s: string): string =>
   s
     .toLowerCase()
     .split(' ')
-    .map((w, i) => (i > 0 && SMALL.has(w) ? w : w.replace(/\p{L}/u, (c) => c.toUpperCase())))
+    .map((w, i) => (i > 0 && SMALL.has(w) ? w : capital(w, i === 0)))
     .join(' ');
+/** What is elided before a name keeps its small letter: "le pont d’Ansbeck". */
+const ELIDED = /^(?:[cdjlmnst]|qu|dell|dall|nell|sull|all)$/;
+function capital(word: string, first: boolean): string {
+  const [head = '', tail = ''] = word.split(/(?<=^\p{L}{1,4}['\u2019])/u);
+  const upper = (t: string): string => t.replace(/\p{L}/u, (c) => c.toUpperCase());
+  if (tail.length < 3) return upper(word);
+  return (!first && ELIDED.test(head.slice(0, -1)) ? head : upper(head)) + upper(tail);
+}

@@ -18,8 +18,12 @@ export function* endLines(blocks: readonly RawBlock[]): Generator<number> {
   }
 }
 
+/** Whether a chapter begins further down; lines of a contents list name chapters too, with their pages. */
 const chapterAfter = (blocks: readonly RawBlock[], at: number): boolean =>
-  blocks.slice(at + 1).some((b) => isText(b) && b.text.length < 80 && labelOf(b.text)?.level === 'chapter');
+  blocks.slice(at + 1).some((b) => {
+    const label = isText(b) && b.text.length < 80 ? labelOf(b.text) : null;
+    return label?.level === 'chapter' && !/\d{1,4}$/.test(label.title);
+  });
 
 /** Whether nothing follows, or a new page does, or a heading. */
 function endsSomething(blocks: readonly RawBlock[], at: number): boolean {

@@ -85,6 +85,7 @@ function step(
   else if (m === n + 1) s = c.next;
   else if (m === n) s = c.again;
   else if (m > n) s = Math.max(c.gapMost, c.gap * (m - n - 1));
+  else if (m === 1 && (a.label.level === null) !== (b.label.level === null)) return -Infinity;
   else if (m === 1) s = partBetween(a.at, b.at) ? c.afresh : c.afreshWithoutPart;
   else s = c.back;
   if (b.words - a.words < NEAR_WORDS) s += a.strong && b.strong ? c.near / 3 : c.near;

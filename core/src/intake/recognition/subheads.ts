@@ -2,7 +2,7 @@
  * Subheads that no style marks: lines in bold, italic or larger type, or with a number of several figures, that stand in
  * the text again and again. Lines of one look are judged together, so that a signboard in bold capitals stays text.
  */
-import { countWords, decimalDepth } from '../../base';
+import { countWords, decimalDepth, labelOf } from '../../base';
 import { isCaptionText, isEmpty, isText, type HeadingGuess, type RawBlock } from '../raw';
 import { guess } from './guess';
 import { signature } from './looks';
@@ -43,11 +43,14 @@ export function subheadsOf(
     .map((c) => c.filter(({ line, depth }) => mayHead(page, line, depth > 0)))
     .filter((c) => c.length > 0);
   const accepted = good.filter((c) => worth(page, c, classes.get(c[0]!.line.key)!) >= LEAST);
+  const numbers = sectionNumbers(page, heads, (at) => taken.has(at) || isListed(at));
   const ranks = [...new Set(accepted.filter((c) => !c.some((f) => f.depth)).map((c) => c[0]!.line))].sort(
     byRank,
   );
   const styled = Math.max(0, ...heads.map((g) => g.subhead));
-  return accepted.flat().map(({ line, depth }) => {
+  const known = new Set(numbers.map((g) => g.at));
+  const found = accepted.flat().filter(({ line }) => !known.has(line.at));
+  const titled = found.map(({ line, depth }) => {
     const rank = ranks.findIndex((r) => r.key === line.key);
     const level = depth > 0 ? depth - 1 : Math.max(1, rank + 1 + styled);
     return guess(line.at, {
@@ -60,6 +63,7 @@ export function subheadsOf(
           : 'lines like it stand over text again and again',
     });
   });
+  return [...numbers, ...titled];
 }
 
 const byRank = (a: Line, b: Line): number =>
@@ -135,3 +139,36 @@ function worth(page: Page, good: readonly Found[], all: readonly Found[]): numbe
 /** A colon, or one short sentence: what follows is shown, not said. */
 const brings = (text: string): boolean =>
   /:$/.test(text) || (text !== '' && countWords(text) < SHORT && !/[?]$/.test(text));
+
+/** Numbers by themselves that count the sections of a chapter: they run from 1 in most chapters that have any. */
+function sectionNumbers(
+  page: Page,
+  heads: readonly HeadingGuess[],
+  isOut: (at: number) => boolean,
+): HeadingGuess[] {
+  const chapters = heads.filter((g) => g.kind === 'chapter' && g.subhead === 0);
+  const out: HeadingGuess[] = [];
+  let counted = 0;
+  chapters.forEach((g, i) => {
+    const end = chapters[i + 1]?.at ?? page.blocks.length;
+    const run: Line[] = [];
+    for (let at = g.at + Math.max(1, g.span); at < end; at++) {
+      const line = isOut(at) ? null : page.line(at);
+      const label = line && line.words === 1 ? labelOf(line.text) : null;
+      if (line && label?.level === null && label.title === '' && label.number === run.length + 1)
+        run.push(line);
+    }
+    if (run.length < 2) return;
+    counted++;
+    for (const line of run)
+      out.push(
+        guess(line.at, {
+          subhead: 1,
+          title: line.text,
+          score: 5,
+          reason: 'it counts the sections of its chapter',
+        }),
+      );
+  });
+  return counted >= 2 || chapters.length === 1 ? out : [];
+}

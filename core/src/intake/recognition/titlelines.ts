@@ -48,7 +48,9 @@ function lineBelow(page: Page, g: HeadingGuess, taken: ReadonlySet<number>): Lin
   const alike = signature(line.p) === signature(own) && signature(own) !== page.s.signature;
   if (line.words > (alike ? LONGEST : MAX_WORDS)) return null;
   const label = labelOf(line.text);
-  if (label && (label.level || label.title === '') && taken.has(at)) return null;
+  // A number by itself is the first section of a chapter, not its title.
+  if (label && label.level === null && label.title === '') return null;
+  if (label?.level && taken.has(at)) return null;
   if (taken.has(at) && (label?.level || kindByWords(line.text))) return null;
   return line;
 }
