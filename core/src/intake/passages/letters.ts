@@ -113,7 +113,7 @@ function closedOnly(s: Setting, from: number): Stretch | null {
   const first = s.text(from) as RawParagraph;
   let last = from;
   let closing = -1;
-  for (let at = from; at < s.body.length; at = s.next(at + 1).at) {
+  for (let at = from, n = 0; at < s.body.length && n < LONGEST.paragraphs; at = s.next(at + 1).at, n++) {
     const p = s.text(at);
     if (!p || (!s.alike(p, first) && !(p.align === 'right' && countWords(p.text) <= 9))) break;
     if (isClosing(lineOf(p))) closing = at;

@@ -54,9 +54,13 @@ export function stretchesOf(
   if (epigraph) out.push(epigraph);
   let at = epigraph?.to ?? 0;
   if (isPoem(s, whole.poetry)) return [...out, ...poem(s, at)];
+  /** Up to here lines that are alike were looked at, and are no verse. */
+  let prose = 0;
   while (at < body.length) {
+    const verse = at < prose || !s.text(at) ? null : verseAt(s, at);
+    if (verse && 'none' in verse) prose = verse.none;
     const found = s.text(at)
-      ? (letterAt(s, at) ?? listAt(s, at) ?? verseAt(s, at) ?? quotationAt(s, at))
+      ? (letterAt(s, at) ?? listAt(s, at) ?? (verse && 'form' in verse ? verse : quotationAt(s, at)))
       : null;
     if (found) out.push(found);
     at = found?.to ?? at + 1;

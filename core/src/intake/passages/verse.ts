@@ -43,8 +43,8 @@ export function isPoem(s: Setting, inPoetry: boolean): boolean {
   return average(lines) <= LINE.average && share(lines, isOpen) >= 0.3 && (inPoetry || marked >= 0.4);
 }
 
-/** The verse that begins at `from` in prose. */
-export function verseAt(s: Setting, from: number): Stretch | null {
+/** The verse that begins at `from` in prose; where lines that are alike are none, the index after them. */
+export function verseAt(s: Setting, from: number): Stretch | { none: number } | null {
   const first = s.text(from);
   if (!first || !fits(first)) return null;
   const broken = linesOf(first).length > 1;
@@ -61,7 +61,7 @@ export function verseAt(s: Setting, from: number): Stretch | null {
     lines.push(...linesOf(p));
     to = n.at + 1;
   }
-  return isVerse(first, lines, broken, pause) ? { form: 'verse', from, to } : null;
+  return isVerse(first, lines, broken, pause) ? { form: 'verse', from, to } : { none: to };
 }
 
 function isVerse(first: RawParagraph, lines: readonly string[], broken: boolean, pause: number): boolean {

@@ -1,6 +1,8 @@
 /** Words of a manuscript, which tell whether a hyphen at a line's end parts a word or belongs to it. */
 
 const PARTED = /(\p{Ll}+)[-\u00ad\u2010]$/u;
+/** Letters of the longest word whose end is looked for. */
+const LONGEST = 48;
 const GOES_ON = /^(\p{Ll}+)/u;
 
 export class Vocabulary {
@@ -19,7 +21,7 @@ export class Vocabulary {
 
   /** Two lines of one paragraph as one: with a space between, or the two halves of a word put together. */
   joined(above: string, below: string): string {
-    const head = PARTED.exec(above)?.[1];
+    const head = PARTED.exec(above.slice(-LONGEST))?.[1];
     const tail = GOES_ON.exec(below)?.[1];
     if (!head || !tail) return `${above} ${below}`;
     return this.isOneWord(head, tail) ? `${above.slice(0, -1)}${below}` : `${above}${below}`;
