@@ -230,6 +230,14 @@ describe('a typed contents list', () => {
   });
 });
 
+it('a contents page with no list on it is the contents, and no part', async () => {
+  const i = await read(
+    `<h1>Contents</h1><h1>Prologue</h1>${paragraphs(1)}${[1, 2].map((n) => `<h1>Part ${n}</h1><h2>Chapter ${n}</h2>${paragraphs(n)}`).join('')}`,
+  );
+  expect(told(i).slice(0, 3)).toEqual(['contents', 'prologue | Prologue', 'part | Part I']);
+  expect(i.findings).toEqual([]);
+});
+
 describe('a title page', () => {
   const chapters = [1, 2, 3].map((n) => p(`Chapter ${n}`, NEW) + paragraphs(n)).join('');
   it.each([

@@ -166,12 +166,13 @@ class Reading {
   private numberedGuess({ candidate: c, number }: Member, kind: 'chapter' | 'part'): HeadingGuess {
     const line = this.page.line(c.at) as Line;
     const styled = line.p.outline > 0;
+    const typed = c.label.typed.replace(/[.:]$/, '');
     const said =
       c.label.number === null
-        ? `“${c.label.typed}” stands where number ${number} is expected`
+        ? `“${typed}” stands where number ${number} is expected`
         : c.label.level
-          ? `“${c.label.typed}” is the number of a ${kind}`
-          : `“${c.label.typed}” goes on with the numbers before`;
+          ? `“${typed}” is the number of a ${kind}`
+          : `“${typed}” goes on with the numbers before`;
     const sure = styled ? 10 : c.label.level && c.label.doubt === 0 ? 8 + line.look : 3.4 + c.worth;
     return guess(c.at, {
       kind,
@@ -230,7 +231,7 @@ class Reading {
       const line = this.isListed(at) ? null : this.page.line(at);
       if (!line || line.words > MAX_WORDS) continue;
       const kind = kindByWords(line.text);
-      if (!kind || kind === 'contents') continue;
+      if (!kind) continue;
       const styled = line.p.outline > 0;
       const apart =
         line.look >= 1 || line.page || /title/i.test(line.p.style) || this.evidence.names(line.text);
