@@ -16,7 +16,7 @@ export function plainBold(seed: number): Made {
     return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
   };
   const pick = <T>(xs: readonly T[]): T => xs[Math.floor(rnd() * xs.length)] as T;
-  const who = ['Ansel', 'the widow Brandt', 'Little Jory', 'Captain Moss', 'the baker’s girl', 'Ingram'];
+  const who = ['Ansel', 'the widow Brandt', 'Little Jory', 'Captain Moss', 'the baker’s girl', 'Teasel'];
   const did = [
     'had never learned to swim',
     'kept the ledger in a biscuit tin',

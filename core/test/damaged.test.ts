@@ -160,6 +160,23 @@ it('an old document whose sectors lead in a circle is refused, and not followed 
   }
 });
 
+it.each([
+  ['FAT', 0x2c],
+  ['mini FAT', 0x40],
+  ['DIFAT', 0x48],
+])(
+  'an old document that claims a %s larger than itself is refused, and no room is made for it',
+  async (_, at) => {
+    // Found by chance, as the end of a test's process ([MS-CFB] §2.2: counts of the header). The old way needed gigabytes.
+    for (const sectors of [40, 4_194_305, 0xffffffff]) {
+      const bytes = (files.get('a.doc') as Uint8Array).slice();
+      new DataView(bytes.buffer).setUint32(at, sectors, true);
+      const r = await readManuscript(bytes, 'a.doc');
+      expect(r.ok ? '' : r.refusal.code).toBe('intake/damaged');
+    }
+  },
+);
+
 describe('text of any sort', () => {
   it.each(['a.txt', 'a.md', 'a.html', 'a.rtf'])(
     'as %s is read or refused',

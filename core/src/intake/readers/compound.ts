@@ -1,21 +1,26 @@
 /**
  * The compound file that an old document lies in ([MS-CFB], "Compound File Binary File Format"). The library that reads
- * it follows chains of sectors without an end where a damaged table leads in a circle, so tables are looked at before.
+ * it follows chains of sectors without an end where a damaged table leads in a circle, and makes room for as many tables
+ * as a damaged header claims: both are looked at before.
  */
 const HEADER = 512;
+/** Where the header counts the sectors of its tables (FAT, mini FAT, DIFAT), and the shift of a mini sector, §2.2. */
+const COUNTS = [0x2c, 0x40, 0x48];
+const MINI_SHIFT = 0x20;
 /** DIFAT entries in the header, §2.2. */
 const IN_HEADER = 109;
 /** Entries from here up are no sectors: free, end of chain, or the tables' own, §2.1. */
 const LAST_SECTOR = 0xfffffffa;
 
-/** Whether no chain of sectors, of either size, leads back into itself. */
-export function chainsEnd(bytes: Uint8Array): boolean {
+/** Whether no table is said to be larger than the file, and no chain of sectors, of either size, leads back into itself. */
+export function isSound(bytes: Uint8Array): boolean {
   if (bytes.length < HEADER) return false;
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const shift = view.getUint16(0x1e, true);
-  if (shift !== 9 && shift !== 12) return false;
+  if ((shift !== 9 && shift !== 12) || view.getUint16(MINI_SHIFT, true) !== 6) return false;
   const size = 1 << shift;
   const sectors = Math.ceil((bytes.length - size) / size);
+  if (COUNTS.some((at) => view.getUint32(at, true) > sectors)) return false;
   /** A sector's entries; a sector outside the file has none. */
   const entries = (sector: number): number[] => {
     const at = (sector + 1) * size;

@@ -1,7 +1,7 @@
 /** An old binary document as a manuscript: its words and notes, which is all that the library can read of it. */
 import { done, refused, type Outcome } from '../../base';
 import { schema } from '../../book';
-import { chainsEnd } from './compound';
+import { isSound } from './compound';
 import { rawManuscript, rawParagraph, type RawManuscript, type RawParagraph } from '../raw';
 
 /** Errors: `intake/damaged`. */
@@ -9,7 +9,7 @@ export async function readDoc(bytes: Uint8Array): Promise<Outcome<RawManuscript>
   const { default: WordExtractor } = await import('word-extractor');
   let document;
   try {
-    document = chainsEnd(bytes) ? await new WordExtractor().extract(Buffer.from(bytes)) : null;
+    document = isSound(bytes) ? await new WordExtractor().extract(Buffer.from(bytes)) : null;
   } catch {
     document = null;
   }
