@@ -9,6 +9,7 @@ import { labelOf } from '../src/base';
 import { readManuscript, type Intake } from '../src/intake';
 import { headingsOf } from '../src/order';
 import { prose } from './fixtures/books';
+import { png } from './fixtures/manuscript';
 
 const read = async (text: string, name = 'a.html'): Promise<Intake> => {
   const whole = name.endsWith('.html') ? `<html><body>${text}</body></html>` : text;
@@ -82,7 +83,7 @@ describe('numbers through the whole manuscript', () => {
       [1, 2, 2, 3],
       ['Chapter One', 'Chapter Two', 'Chapter Two', 'Chapter Three'],
       'intake/number-twice',
-      'Chapter 2 is there twice.',
+      'Chapter 2 appears twice.',
     ],
   ])('%j are kept as they are and told', async (numbers, shown, rule, message) => {
     const i = await read(numbers.map((n, k) => p(`Chapter ${n}`, NEW + CENTRE) + paragraphs(k)).join(''));
@@ -266,6 +267,17 @@ describe('a title page', () => {
       authors,
     ]);
   });
+  it('with a picture keeps it', async () => {
+    const dot = Buffer.from(png(30, 20)).toString('base64');
+    const i = await read(
+      p('SALT', CENTRE + 'font-size:24pt') +
+        p('Ada Marsh', CENTRE) +
+        `<p><img src="data:image/png;base64,${dot}"></p>` +
+        chapters,
+    );
+    expect(blocks(i, 0)).toContain('figure');
+    expect([i.book.record.title, i.book.record.contributors[0]?.name]).toEqual(['Salt', 'Ada Marsh']);
+  });
   it('of a submission leaves address and word count out of the book', async () => {
     const i = await read(
       p('Ada Marsh') +
@@ -336,6 +348,7 @@ describe('inside a chapter', () => {
     ['a break by an odd sign', p('⁂', CENTRE), ['break']],
     ['a break by a blank line', p('&nbsp;'), ['break']],
     ['short speeches', p('“No.”') + p('“Yes.”') + p('“Row.”') + p('“Then row.”'), []],
+    ['a greeting that nobody signs', p('Dear Kit,') + paragraphs(5, 14) + p('Nothing at all'), []],
     ['names that are no signature', p('Dear me, it rained.') + p('It rained again.'), []],
   ])('%s', async (_, inner, expected) => expect(await kinds(inner)).toEqual(expected));
   it('blank lines are no breaks where they are the habit', async () => {

@@ -163,7 +163,9 @@ export class Assembler {
     const rest = body.filter((_, i) => !contact.has(from + i));
     for (const [i, b] of body.entries())
       if (contact.has(from + i) && isText(b)) this.nodes.aside('contact-lines', b.text);
-    if (!t.whole) return this.content('title-page', rest, -1 - this.m.blocks.length);
+    // A picture, such as a device, is no words of the record.
+    if (!t.whole || rest.some((b) => !isText(b) || b.pictures.length > 0))
+      return this.content('title-page', rest, -1 - this.m.blocks.length);
     for (const b of rest) if (isText(b)) this.nodes.links.pass(b.anchors);
     for (const word of t.by) this.nodes.aside('title-page', word);
     const names = t.authors.join('\n');

@@ -32,11 +32,11 @@ export class OwnNumbers {
     const word = what.toLowerCase();
     const [rule, message] =
       number === before
-        ? ['intake/number-twice', `${what} ${number} is there twice.`]
+        ? ['intake/number-twice', `${what} ${number} appears twice.`]
         : number > before
           ? [
               'intake/number-missing',
-              `${what} ${number} follows ${before === 0 ? 'no other' : `${word} ${before}`}: ${missing(word, before, number)}.`,
+              `${what} ${number} ${before === 0 ? 'comes first' : `follows ${word} ${before}`}: ${missing(word, before, number)}.`,
             ]
           : ['intake/number-back', `${what} ${number} follows ${word} ${before}.`];
     this.findings.push({
@@ -48,10 +48,11 @@ export class OwnNumbers {
   }
 }
 
-const missing = (word: string, before: number, number: number): string =>
-  number - before === 2
-    ? `${word} ${before + 1} may be missing`
-    : `${word}s ${before + 1} to ${number - 1} may be missing`;
+function missing(word: string, before: number, number: number): string {
+  const [from, to] = [before + 1, number - 1];
+  if (from === to) return `${word} ${from} may be missing`;
+  return `${word}s ${from} ${to === from + 1 ? 'and' : 'to'} ${to} may be missing`;
+}
 
 /** Whether the first numbered chapter of every part but the first bears the number 1. */
 function beginAgain(headings: readonly HeadingGuess[]): boolean {

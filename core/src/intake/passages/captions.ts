@@ -10,7 +10,7 @@ const STYLE = /caption|legende|beschriftung|bildunterschrift|didascalia/i;
 export function captionsOf(body: readonly RawBlock[], isHead: (at: number) => boolean): Map<number, number> {
   const out = new Map<number, number>();
   const used = new Set<number>();
-  const usual = usualSize(body);
+  const usual = longestOf(body);
   body.forEach((b, at) => {
     if (!isText(b) || b.pictures.length === 0 || b.text.trim() !== '') return;
     const below = near(body, at, 1);
@@ -60,7 +60,7 @@ function near(body: readonly RawBlock[], at: number, step: 1 | -1): number {
 }
 
 /** The longest paragraph: it shows how the text is set. */
-function usualSize(body: readonly RawBlock[]): RawParagraph | null {
+function longestOf(body: readonly RawBlock[]): RawParagraph | null {
   let best: RawParagraph | null = null;
   for (const b of body) if (isText(b) && b.text.length > (best?.text.length ?? 60)) best = b;
   return best;

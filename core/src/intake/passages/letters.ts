@@ -16,8 +16,8 @@ const CLOSING =
 const DATE =
   /\b(?:1[5-9]|2[0-2])\d{2}\b|\b\d{1,2}(?:st|nd|rd|th)\b|\b\d{1,2}\.?\s+\p{L}{3,}|\bthe\s+\p{L}+(?:st|nd|rd|th)\s+of\b|\b(?:january|february|march|april|june|july|august|september|october|november|december|monday|tuesday|wednesday|thursday|friday|saturday|sunday|januar|februar|märz|mai|juni|juli|oktober|dezember|janvier|février|mars|avril|juin|juillet|août|septembre|octobre|novembre|décembre|enero|febrero|marzo|abril|mayo|junio|julio|agosto|septiembre|octubre|noviembre|diciembre|gennaio|febbraio|aprile|maggio|giugno|luglio|settembre|ottobre|novembre|dicembre)\b/iu;
 
-/** Words of the longest letter, and paragraphs, that is looked for its end. */
-const LONGEST = { words: 2500, paragraphs: 60 };
+/** How far the end of a letter is looked for: in words, in paragraphs, and in paragraphs where only a name ends it. */
+const LONGEST = { words: 2500, paragraphs: 60, unclosed: 12 };
 
 const isSpoken = (t: string): boolean => /^["\u201c\u201e\u00ab\u2018]/.test(t);
 const isSalutation = (t: string): boolean =>
@@ -103,7 +103,8 @@ function plain(s: Setting, from: number): Stretch | null {
       const has = signed && isSignature(lineOf(signed));
       return { form: 'letter', from, to: (has ? next.at : at) + 1 };
     }
-    if (paragraphs > 1 && !spoken && isSignature(t)) return { form: 'letter', from, to: at + 1 };
+    const unclosed = !spoken && paragraphs <= LONGEST.unclosed;
+    if (paragraphs > 1 && unclosed && isSignature(t)) return { form: 'letter', from, to: at + 1 };
   }
   return null;
 }

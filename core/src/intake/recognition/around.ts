@@ -1,11 +1,16 @@
 /** What belongs to a heading though it stands around it: a picture above, the calls of notes in it, its own lines. */
 import { isEmpty, isText, type HeadingGuess, type RawBlock } from '../raw';
 
-/** A picture directly above a heading belongs to what follows: the index from which the heading's section starts. */
+/**
+ * A picture directly above a heading, on the same page, belongs to what follows: the index from which the heading's
+ * section starts.
+ */
 export function withPictureAbove(blocks: readonly RawBlock[], at: number): number {
   let from = at;
   for (let i = at - 1; i >= 0; i--) {
     const b = blocks[i];
+    const below = blocks[i + 1];
+    if (isText(below) && below.breakBefore) break;
     if (isEmpty(b)) continue;
     if (isText(b) && b.pictures.length > 0 && b.text.trim() === '') from = i;
     else break;

@@ -63,7 +63,7 @@ export function frontPages(
       continue;
     }
     awaited = false;
-    const { kind, reason } = pageKind(texts);
+    const { kind, reason } = pageKind(texts, blocks.slice(page.from, page.to).every(isWords));
     out.push({ ...page, kind, reason, title: null });
   }
   return out;
@@ -116,11 +116,14 @@ const isCopyright = (texts: readonly RawParagraph[]): boolean =>
   COPYRIGHT_WORDS.test(texts.map((b) => b.text).join('\n')) &&
   texts.filter((b) => COPYRIGHT_WORDS.test(b.text)).length >= Math.min(2, texts.length / 3);
 
-function pageKind(texts: readonly RawParagraph[]): { kind: SectionKind; reason: string } {
+const isWords = (b: RawBlock): boolean => isText(b) && b.pictures.length === 0;
+
+/** `wordsOnly`: no picture and no table, which a contents list that is set aside would take with it. */
+function pageKind(texts: readonly RawParagraph[], wordsOnly: boolean): { kind: SectionKind; reason: string } {
   const all = texts.map((b) => b.text).join('\n');
   const words = countWords(all);
   const listed = texts.filter((b) => /^toc\b/i.test(b.style) || /[.\u2026\t]\s*\d+$/.test(b.text.trim()));
-  if (texts.length > 2 && listed.length > texts.length / 2)
+  if (wordsOnly && texts.length > 2 && listed.length > texts.length / 2)
     return { kind: 'contents', reason: 'lines that end in page numbers' };
   if (COPYRIGHT_WORDS.test(all)) return { kind: 'copyright-page', reason: 'the words of a copyright page' };
   const said = texts[0] && kindByWords(texts[0].text.replace(/\s+/g, ' '));

@@ -172,7 +172,7 @@ class Reading {
         ? `“${typed}” stands where number ${number} is expected`
         : c.label.level
           ? `“${typed}” is the number of a ${kind}`
-          : `“${typed}” goes on with the numbers before`;
+          : `“${typed}” continues the numbering`;
     const sure = styled ? 10 : c.label.level && c.label.doubt === 0 ? 8 + line.look : 3.4 + c.worth;
     return guess(c.at, {
       kind,

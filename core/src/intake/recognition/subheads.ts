@@ -57,10 +57,7 @@ export function subheadsOf(
       subhead: Math.min(3, Math.max(1, level)) as 1 | 2 | 3,
       title: line.text,
       score: 5,
-      reason:
-        depth > 0
-          ? 'a number of several figures before a title'
-          : 'lines like it stand over text again and again',
+      reason: depth > 0 ? 'a decimal number before a title' : 'similar lines stand above text throughout',
     });
   });
   return [...numbers, ...titled];
@@ -166,7 +163,7 @@ function sectionNumbers(
           subhead: 1,
           title: line.text,
           score: 5,
-          reason: 'it counts the sections of its chapter',
+          reason: 'it numbers a section of its chapter',
         }),
       );
   });

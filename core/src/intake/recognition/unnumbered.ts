@@ -74,7 +74,7 @@ function againAndAgain(page: Page, free: readonly Line[], heads: readonly Headin
     guess(l.at, {
       title: l.text,
       score: THRESHOLD,
-      reason: `${l.reasons.join(', ')}; lines like it stand over long text again and again`,
+      reason: `${l.reasons.join(', ')}; similar lines stand above long text throughout`,
       firm: false,
     }),
   );

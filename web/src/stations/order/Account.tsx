@@ -12,8 +12,8 @@ const RULES: Record<string, string> = {
   'title-page': 'Title-page text, now in the record',
   'contact-lines': 'An address, a word count and the like, which are not printed',
   'end-lines': '“The End” and the like',
-  'note-marks': 'Typed numbers of notes, which now number themselves',
-  'list-numbers': 'Typed numbers of lists, which now number themselves',
+  'note-marks': 'Note numbers that were typed; notes now number themselves',
+  'list-numbers': 'List numbers that were typed; lists now number themselves',
   'uncalled-notes': 'Notes without a reference in the text',
   'not-carried-over': 'Words from the file that are in no section',
 };

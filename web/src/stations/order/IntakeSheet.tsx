@@ -83,8 +83,10 @@ export function IntakeSheet({
         <div>
           <h2 className="font-serif text-[17px]">{arrival.name || 'The manuscript'}, as it was read</h2>
           <p className="text-[13px] text-ink-soft">
-            {book.sections.length} sections were found
-            {doubtful.length > 0 ? `; ${doubtful.length} of them, which come first, are doubtful` : ''}.
+            {book.sections.length} sections were found.{' '}
+            {doubtful.length > 0
+              ? `${doubtful.length} ${doubtful.length === 1 ? 'is doubtful and comes' : 'are doubtful and come'} first. `
+              : ''}
             Change what is wrong; nothing here is final.
           </p>
         </div>

@@ -82,11 +82,13 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
                 <Field label="Number">
                   <Text
                     value={s.number === null ? '' : String(s.number)}
-                    placeholder="the next one"
+                    placeholder="next in order"
                     onCommit={(typed) => {
                       const number = typed.trim() === '' ? null : Number(typed);
                       if (number !== null && !(Number.isInteger(number) && number >= 1 && number <= 9999))
-                        return void toast.error('A number is a whole one from 1 to 9999, or nothing.');
+                        return void toast.error(
+                          'Enter a whole number from 1 to 9999, or leave the field empty.',
+                        );
                       void actions.ownNumber(s.id, number);
                     }}
                   />

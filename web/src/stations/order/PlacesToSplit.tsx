@@ -52,10 +52,10 @@ export function PlacesToSplit({ section, onSplit }: { section: Section; onSplit:
             </button>
           </li>
         ))}
-        {found.length === 0 ? <li className="px-2 text-ink-soft">No line has these words.</li> : null}
+        {found.length === 0 ? <li className="px-2 text-ink-soft">No line contains these words.</li> : null}
         {found.length > MOST ? (
           <li className="px-2 text-[13px] text-ink-soft">
-            {(found.length - MOST).toLocaleString('en-GB')} more lines. Type a word of the one you look for.
+            {(found.length - MOST).toLocaleString('en-GB')} more lines. Type a word from the line you want.
           </li>
         ) : null}
       </ul>
