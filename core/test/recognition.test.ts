@@ -192,6 +192,36 @@ describe('chapters that nothing marks but their looks', () => {
     );
     expect(told(i)).toEqual(titles.map((t) => `chapter | ${t}`));
   });
+  it.each(['Acknowledgements', 'Epilogue'])('are found before a known heading too: %s', async (last) => {
+    const title = p('SALT', CENTRE + 'font-size:24pt') + p('Ada Marsh', CENTRE);
+    const rights = p(`Copyright © 2031 Ada Marsh. All rights reserved. ${prose(220, 3)}`, NEW);
+    const titles = ['MARA', 'ANSEL', 'MARA'];
+    const i = await read(
+      title +
+        rights +
+        titles.map((t, k) => p(t, NEW + CENTRE) + paragraphs(k)).join('') +
+        p(last, NEW + BOLD) +
+        paragraphs(7, 2),
+    );
+    expect(told(i)).toEqual([
+      'title-page',
+      'copyright-page',
+      ...titles.map((t) => `chapter | ${t}`),
+      `${last.toLowerCase()} | ${last}`,
+    ]);
+  });
+  it('two of them are found over an end that is known', async () => {
+    const head = (t: string): string => p('&nbsp;').repeat(3) + p(t, CENTRE + BOLD);
+    const i = await read(
+      head('The Boat') +
+        paragraphs(1) +
+        head('Eels') +
+        paragraphs(2) +
+        p('Acknowledgements', NEW + BOLD) +
+        p('Thanks.'),
+    );
+    expect(told(i)).toEqual(['chapter | The Boat', 'chapter | Eels', 'acknowledgements | Acknowledgements']);
+  });
   it('among numbered ones look as they do', async () => {
     const numbered = (n: number): string => p(String(n), NEW + CENTRE + BOLD) + paragraphs(n);
     const i = await read(

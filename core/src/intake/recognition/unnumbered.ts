@@ -4,7 +4,7 @@
  * say what is one.
  */
 import { labelOf } from '../../base';
-import type { HeadingGuess } from '../raw';
+import { isEmpty, isText, type HeadingGuess } from '../raw';
 import { endsLikeSentence, MAX_WORDS, type Line, type Page } from './page';
 import { guess } from './guess';
 
@@ -14,6 +14,22 @@ const THRESHOLD = 2.5;
 const ALIKE = 0.6;
 /** Words below which nothing stands under a heading. */
 const LITTLE = 40;
+/** Words that no title page or dedication has under one of its lines; and blank lines that are a new page. */
+const OPENS = 150;
+const NEW_PAGE = 5;
+
+/** Whether a chapter’s text stands below a line before its page ends. */
+function hasText(page: Page, at: number): boolean {
+  let blanks = 0;
+  let i = at + 1;
+  for (; i < page.blocks.length && page.between(at, i) < OPENS; i++) {
+    const b = page.blocks[i];
+    if (isText(b) && b.breakBefore) return false;
+    blanks = isEmpty(b) ? blanks + 1 : 0;
+    if (blanks >= NEW_PAGE) return false;
+  }
+  return page.between(at, i) >= OPENS;
+}
 
 export function unnumberedByLooks(
   page: Page,
@@ -36,7 +52,9 @@ export function unnumberedByLooks(
     return besideNumbers(page, free, heads, numbered);
   const strong = free.filter((l) => l.look >= (styled ? 3.4 : THRESHOLD));
   const first = heads[0]?.at ?? -1;
-  const likely = first >= 0 ? strong.filter((l) => l.at > first) : withoutTitlePage(page, strong);
+  // Before the first heading that is known stand the title page and its like, or chapters: those have text.
+  const likely =
+    first >= 0 ? strong.filter((l) => l.at > first || hasText(page, l.at)) : withoutTitlePage(page, strong);
   const made = likely.map((l) => byLooks(l, l.reasons.join(', ')));
   if (styled) return made;
   const all = [...made, ...alike(page, [...heads, ...made], free)];
@@ -115,13 +133,13 @@ function besideNumbers(
   const first = numbered[0]?.at ?? 0;
   const sections = free
     .filter((l) => {
-      if (l.at < first || l.look < 1 || endsLikeSentence(l.text)) return false;
+      if (l.look < 1 || endsLikeSentence(l.text)) return false;
       const like = keys.get(l.key);
       const begins = l.page || l.blanks >= 3;
       if (!begins && !(like && like.page < like.n / 2 && l.blanks > 0)) return false;
       if (!like && l.look < THRESHOLD) return false;
       const next = places.find((at) => at > l.at) ?? page.blocks.length;
-      return page.between(l.at, next) >= LITTLE;
+      return l.at < first ? hasText(page, l.at) : page.between(l.at, next) >= LITTLE;
     })
     .map((l) => byLooks(l, `${l.reasons.join(', ')}, as the numbered headings`));
   return [...sections, ...overChapters(page, free, numbered)];

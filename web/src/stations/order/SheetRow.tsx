@@ -87,7 +87,7 @@ export function SheetRow({
               ))}
           </span>
           <span className="ml-auto whitespace-nowrap text-ink-soft">
-            {words.toLocaleString('en-GB')} words
+            {words === 1 ? '1 word' : `${words.toLocaleString('en-GB')} words`}
           </span>
         </div>
         <div className="flex items-baseline gap-3 text-[13px]">
