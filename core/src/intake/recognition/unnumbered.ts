@@ -133,13 +133,13 @@ function besideNumbers(
   const first = numbered[0]?.at ?? 0;
   const sections = free
     .filter((l) => {
-      if (l.look < 1 || endsLikeSentence(l.text)) return false;
+      if (l.at < first || l.look < 1 || endsLikeSentence(l.text)) return false;
       const like = keys.get(l.key);
       const begins = l.page || l.blanks >= 3;
       if (!begins && !(like && like.page < like.n / 2 && l.blanks > 0)) return false;
       if (!like && l.look < THRESHOLD) return false;
       const next = places.find((at) => at > l.at) ?? page.blocks.length;
-      return l.at < first ? hasText(page, l.at) : page.between(l.at, next) >= LITTLE;
+      return page.between(l.at, next) >= LITTLE;
     })
     .map((l) => byLooks(l, `${l.reasons.join(', ')}, as the numbered headings`));
   return [...sections, ...overChapters(page, free, numbered)];
