@@ -1,5 +1,12 @@
-import { resolve } from 'node:path';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
 import { defineConfig } from 'vitest/config';
+
+// Whatever the tests write stays in one folder, which goes with them.
+const folder = mkdtempSync(join(tmpdir(), 'pagina-test-'));
+process.env.TMPDIR = folder;
+process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
 
 const workspaces = ['core', 'make', 'data', 'works', 'outlets-sim', 'cli', 'scripts'];
 
