@@ -3,10 +3,12 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { defineConfig } from 'vitest/config';
 
-// Whatever the tests write stays in one folder, which goes with them.
-const folder = mkdtempSync(join(tmpdir(), 'pagina-test-'));
-process.env.TMPDIR = folder;
-process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
+// Whatever the tests write stays in one folder, which goes with them. This file is read once for every project.
+if (!tmpdir().includes('pagina-test-')) {
+  const folder = mkdtempSync(join(tmpdir(), 'pagina-test-'));
+  process.env.TMPDIR = folder;
+  process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
+}
 
 const workspaces = ['core', 'make', 'data', 'works', 'outlets-sim', 'cli', 'scripts'];
 

@@ -102,6 +102,8 @@ export const serverBook = async (
       content: unknown;
     }[];
     record: Record<string, unknown>;
+    editions: { id: string; isbn: string }[];
+    pictures: { id: string; type: string }[];
   };
 }> => (await (await fetch(`${address()}/api/titles/${id}`)).json()) as never;
 

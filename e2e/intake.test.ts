@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
+import sharp from 'sharp';
 import { acceptIntake, address, AxeBuilder, choose, kinds, openBrowser, saved, serverBook } from './browser';
 import { styledManuscript, unstyledManuscript } from '../core/test/fixtures/manuscript';
 
@@ -27,6 +28,37 @@ async function onSheet(name: string, bytes: Uint8Array): Promise<string> {
 }
 const rows = (): Promise<(string | null)[]> =>
   page.$$eval('[data-intake]', (r) => r.map((x) => x.getAttribute('data-kind')));
+
+describe('several files dropped at once', () => {
+  it('are put where they belong, and the sheet says where', async () => {
+    const cover = await sharp({ create: { width: 1600, height: 2500, channels: 3, background: '#456' } })
+      .webp()
+      .toBuffer();
+    const sheet =
+      'Title: Names on the Quay\nAuthor: Ines Calder\nISBN (ebook): 978-3-16-148410-0\nShoe size: 39';
+    const file = (name: string, bytes: Uint8Array) => ({
+      name,
+      mimeType: 'application/octet-stream',
+      buffer: Buffer.from(bytes),
+    });
+    await page.goto(`${address()}/titles`);
+    await page.setInputFiles('input[aria-label="Manuscript file"]', [
+      file('Quay cover.webp', cover),
+      file('particulars.txt', Buffer.from(sheet)),
+      file('Quay.docx', await styledManuscript()),
+      file('accounts.xlsx', Buffer.from('not a book')),
+    ]);
+    await page.waitForURL(/\/order$/, { timeout: 30_000 });
+    await page.getByText('Quay cover.webp was taken for the cover, by its name.').waitFor();
+    await page.getByText(/^accounts\.xlsx was not used/).waitFor();
+    expect(await page.getByLabel('Title of the book').inputValue()).toBe('Names on the Quay');
+    const id = new URL(page.url()).pathname.split('/')[2] as string;
+    const { book } = await serverBook(id);
+    expect(book.editions.find((e) => e.id === 'ebook')?.isbn).toBe('9783161484100');
+    expect(book.pictures.find((p) => p.id === book.record.cover)?.type).toBe('image/jpeg');
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+  });
+});
 
 describe('the intake sheet', () => {
   it('shows what was found and why, and accounts for every word', async () => {

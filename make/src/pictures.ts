@@ -70,8 +70,23 @@ async function isWhole(bytes: Uint8Array): Promise<boolean> {
   }
 }
 
+/** A picture of a kind that no book carries as PNG where it has few colours or is see-through, else as JPEG; null where it can't be opened. */
+export async function familiarPicture(bytes: Uint8Array): Promise<Uint8Array | null> {
+  const { default: sharp } = await import('sharp');
+  try {
+    const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).rotate();
+    const { hasAlpha, channels, width, height } = await image.metadata();
+    const plain = hasAlpha || channels === 1 || (width ?? 0) * (height ?? 0) < 250_000;
+    const turned = image.toColourspace(channels === 1 ? 'b-w' : 'srgb').withMetadata({ density: 300 });
+    const made = plain ? turned.png() : turned.jpeg({ quality: 94, chromaSubsampling: '4:4:4' });
+    return new Uint8Array(await made.toBuffer());
+  } catch {
+    return null;
+  }
+}
+
 /** What was read of a manuscript, without the pictures that cannot be decoded, and with a word about each. */
-export async function withWholePictures(read: Intake): Promise<Intake> {
+export async function withWholePictures<T extends Intake>(read: T): Promise<T> {
   const damaged = new Set<string>();
   for (const [id, bytes] of read.files) if (!(await isWhole(bytes))) damaged.add(id);
   if (damaged.size === 0) return read;

@@ -14,9 +14,10 @@ import {
 } from '@pagina/core/check';
 import { bySeverity, type Finding } from '@pagina/core/base';
 import { compose } from '@pagina/core/compose';
-import { arrivalOf, readManuscript } from '@pagina/core/intake';
+import { arrivalOf, readDelivery } from '@pagina/core/intake';
 import { bookAddressAt, outletNamed } from '@pagina/core/outlets';
 import {
+  familiarPicture,
   ignoreLateRejections,
   inflateByHost,
   makeEbook,
@@ -35,9 +36,10 @@ const progress = (stage: string, share: number): boolean => {
   return true;
 };
 
-async function read({ manuscript, name, folder }: Extract<Task, { kind: 'read' }>): Promise<FromChild> {
+async function read({ files: paths, folder }: Extract<Task, { kind: 'read' }>): Promise<FromChild> {
   progress('Reading the manuscript', 0);
-  const r = await readManuscript(readFileSync(manuscript), name);
+  const delivered = paths.map(({ path, name }) => ({ name, bytes: new Uint8Array(readFileSync(path)) }));
+  const r = await readDelivery(delivered, familiarPicture);
   if (!r.ok) return { type: 'refused', message: r.refusal.message };
   const whole = await withWholePictures(r.value);
   const { book, files } = whole;
@@ -46,7 +48,7 @@ async function read({ manuscript, name, folder }: Extract<Task, { kind: 'read' }
     pictures[id] = join(folder, id);
     writeFileSync(pictures[id], bytes);
   }
-  return { type: 'read', book: bookToJson(book), pictures, arrival: arrivalOf(whole, name) };
+  return { type: 'read', book: bookToJson(book), pictures, arrival: arrivalOf(whole, whole.manuscript) };
 }
 
 async function make({

@@ -8,8 +8,8 @@ import { endOf, type Desk } from './desk';
 const timeFor = (bytes: number): number => Math.min(600_000, 20_000 + (bytes / 1e6) * 20_000);
 
 export async function readManuscriptJob(desk: Desk): Promise<JobEnd> {
-  const { sha256, title, name = '' } = desk.job.payload as { sha256: string; title: string; name?: string };
-  const read = await reading(desk, sha256, name);
+  const { title, ...main } = desk.job.payload as Named & { title: string; beside?: Named[] };
+  const read = await reading(desk, [main, ...(main.beside ?? [])]);
   if (!('book' in read)) return read;
   return {
     state: 'done',
@@ -20,26 +20,37 @@ export async function readManuscriptJob(desk: Desk): Promise<JobEnd> {
 
 /** Reads a manuscript for a title that exists already; what was read is kept for the author to compare. */
 export async function readAgain(desk: Desk): Promise<JobEnd> {
-  const { sha256, name } = desk.job.payload as { sha256: string; name: string };
-  const read = await reading(desk, sha256, name);
+  const main = desk.job.payload as Named;
+  const read = await reading(desk, [main]);
   if (!('book' in read)) return read;
-  const text = JSON.stringify({ name, book: bookToJson(read.book), findings: read.arrival.findings });
+  const text = JSON.stringify({
+    name: main.name,
+    book: bookToJson(read.book),
+    findings: read.arrival.findings,
+  });
   const kept = await keepBytes(desk.store, new TextEncoder().encode(text));
   return { state: 'done', result: { reading: kept.sha256 } };
+}
+
+/** A file in the store, and the name that it was uploaded under. */
+interface Named {
+  sha256: string;
+  name?: string;
 }
 
 /** A manuscript's book, with the files of its pictures kept. */
 async function reading(
   { store, folder, task }: Desk,
-  sha256: string,
-  name: string,
+  uploaded: readonly Named[],
 ): Promise<{ book: Book; arrival: Arrival } | JobEnd> {
-  const size = await storedSize(store, sha256);
-  if (size === null) return { state: 'failed', error: 'The uploaded file is gone. Bring it in again.' };
-  const answer = await task(
-    { kind: 'read', manuscript: filePath(store, sha256), name, folder },
-    { time: timeFor(size) },
-  );
+  let size = 0;
+  for (const { sha256 } of uploaded) {
+    const one = await storedSize(store, sha256);
+    if (one === null) return { state: 'failed', error: 'The uploaded file is gone. Bring it in again.' };
+    size += one;
+  }
+  const files = uploaded.map(({ sha256, name = '' }) => ({ path: filePath(store, sha256), name }));
+  const answer = await task({ kind: 'read', files, folder }, { time: timeFor(size) });
   if (answer.type !== 'read') return endOf(answer);
   const parsed = bookFromJson(answer.book);
   if (!parsed.ok) return { state: 'failed', error: parsed.refusal.message };

@@ -3,7 +3,7 @@ import type { Finding } from '@pagina/core/base';
 import type { Arrival, BookJson } from '@pagina/core/book';
 
 export type Task =
-  | { kind: 'read'; manuscript: string; name: string; folder: string }
+  | { kind: 'read'; files: { path: string; name: string }[]; folder: string }
   | {
       kind: 'make';
       book: BookJson;

@@ -16,3 +16,6 @@ export const MANUSCRIPT_ENDINGS = [
 
 export const isManuscriptName = (name: string): boolean =>
   MANUSCRIPT_ENDINGS.some((e) => name.toLowerCase().endsWith(e));
+
+/** How many files may come with a manuscript at once. */
+export const MOST_BESIDE = 12;

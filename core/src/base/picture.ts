@@ -36,3 +36,15 @@ export function pictureInfo(b: Uint8Array): PictureInfo | null {
   }
   return null;
 }
+
+/** Kinds of pictures that no book carries but a picture library turns into one that it does. */
+export type ForeignPicture = 'webp' | 'tiff' | 'avif';
+
+/** WebP: RIFF container, RFC 9649 §2.3. TIFF 6.0 §2. AVIF: ISO/IEC 14496-12 §4.3, its brand by AV1 Image File Format §3. */
+export function foreignPicture(b: Uint8Array): ForeignPicture | null {
+  const at = (i: number, text: string): boolean => [...text].every((c, k) => b[i + k] === c.charCodeAt(0));
+  if (at(0, 'RIFF') && at(8, 'WEBP')) return 'webp';
+  if (at(0, 'II*\0') || at(0, 'MM\0*')) return 'tiff';
+  if (at(4, 'ftypavif') || at(4, 'ftypavis')) return 'avif';
+  return null;
+}

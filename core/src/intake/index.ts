@@ -1,4 +1,6 @@
 export { formatOf, type Format } from './readers';
+export * from './delivery';
+export { type ConvertPicture } from './pictures';
 export * from './read';
 export { type SectionGuess, type SetAside } from './assembly';
 export { wordsOfSection } from './account';

@@ -6,6 +6,8 @@ import { Assembler, type SectionGuess, type SetAside } from './assembly';
 import { accountOf } from './account';
 import { formatOf, readRaw } from './readers';
 import type { TidyCount } from './assembly';
+import { fromCopyrightPage } from './particulars';
+import { withFamiliarPictures, type ConvertPicture } from './pictures';
 import type { RawManuscript, RawParagraph } from './raw';
 import { recogniseHeadings, withoutFurniture, withoutTypewriter, type TitleBlock } from './recognition';
 import { sourceText } from './source';
@@ -27,8 +29,15 @@ export interface Intake {
 export const MOST_BYTES = 200_000_000;
 const MANY_HEADINGS = 1_000;
 
-/** `name` is the file's, for what bytes cannot say. Errors: `intake/too-large` and those of the formats' readers. */
-export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outcome<Intake>> {
+/**
+ * `name` is the file's, for what bytes cannot say; `convert` turns pictures that no book carries into such. Errors:
+ * `intake/too-large` and those of the formats' readers.
+ */
+export async function readManuscript(
+  bytes: Uint8Array,
+  name = '',
+  convert?: ConvertPicture,
+): Promise<Outcome<Intake>> {
   if (bytes.length > MOST_BYTES)
     return {
       ok: false,
@@ -40,7 +49,8 @@ export async function readManuscript(bytes: Uint8Array, name = ''): Promise<Outc
   const read = await readRaw(bytes, name);
   if (!read.ok) return read;
   const source = sourceText(bytes, formatOf(bytes, name), decodeText);
-  return done(toBook(read.value, source, digestOfBytes(bytes)));
+  const whole = await withFamiliarPictures(read.value, convert);
+  return done(toBook(whole, source, digestOfBytes(bytes)));
 }
 
 /** `source`: the file's text by another way than its reader's; null where there is none. `id`: the book's own. */
@@ -87,7 +97,10 @@ function toBook(read: RawManuscript, source: string | null = null, id = 'book'):
   }
   findings.push(...a.numbers.findings);
   const plain = newBook(id, record, sections, pictures);
-  const book = { ...plain, numbering: { ...plain.numbering, count: a.numbers.count } };
+  const told = fromCopyrightPage({ ...plain, numbering: { ...plain.numbering, count: a.numbers.count } });
+  findings.push(...told.findings);
+  const cover = pictures.some((p) => p.id === m.cover) ? m.cover : null;
+  const book = { ...told.book, record: { ...told.book.record, cover } };
   const account = accountOf(source, wordsOfRaw(read), sections, setAside, a.onTitlePage);
   return {
     book,

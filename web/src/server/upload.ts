@@ -1,5 +1,6 @@
 /** Files as bodies of requests: streamed to the disk before anything else is done with them. */
-import { isManuscriptName, MANUSCRIPT_ENDINGS } from '@pagina/core/base';
+import * as z from 'zod';
+import { isManuscriptName, MANUSCRIPT_ENDINGS, MOST_BESIDE } from '@pagina/core/base';
 import { CutShort, keepFile, TooLarge, type Store } from '@pagina/data';
 import { Unanswerable } from './answer';
 import { announced } from './body';
@@ -39,6 +40,27 @@ export async function keepManuscript(s: Store, request: Request): Promise<{ sha2
       415,
     );
   return { sha256: (await keepBody(s, request, MANUSCRIPT_BYTES)).sha256, name };
+}
+
+/** A file that comes with a manuscript, and its name. */
+export async function keepBeside(s: Store, request: Request): Promise<{ sha256: string; name: string }> {
+  const name = fileName(request.headers.get('x-file-name'));
+  return { sha256: (await keepBody(s, request, MANUSCRIPT_BYTES)).sha256, name };
+}
+
+const besideSchema = z.array(
+  z.object({ sha256: z.string().regex(/^[0-9a-f]{64}$/), name: z.string().max(300) }),
+);
+
+/** The files, kept before, that a request says belong with its own. */
+export function besideOf(request: Request): z.infer<typeof besideSchema> {
+  const header = request.headers.get('x-beside');
+  if (!header) return [];
+  try {
+    return besideSchema.max(MOST_BESIDE).parse(JSON.parse(decodeURIComponent(header)));
+  } catch {
+    throw new Unanswerable('The list of the other files can’t be read. Drop them again.');
+  }
 }
 
 function fileName(header: string | null): string {

@@ -5,9 +5,9 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { formatDistanceToNow } from 'date-fns';
 import { toast } from 'sonner';
-import { MANUSCRIPT_ENDINGS } from '@pagina/core/base';
+import { MANUSCRIPT_ENDINGS, MOST_BESIDE } from '@pagina/core/base';
 import type { TitleRow } from '@pagina/data';
-import { pastedManuscript, readFile, type Reading } from '@/title/reading';
+import { manuscriptAmong, pastedManuscript, readFile, type Reading } from '@/title/reading';
 import { Button } from '@/ui/Button';
 import { lineOf } from '@/ui/Field';
 import { Collapsible } from '@/ui/Collapsible';
@@ -50,16 +50,24 @@ export function TitlesList() {
     return () => clearTimeout(wait);
   }, []);
 
-  const bringIn = async (f: File | undefined): Promise<void> => {
-    if (!f) return;
+  const bringIn = async (files: readonly File[]): Promise<void> => {
+    if (files.length === 0 || reading) return;
     setRefusal(null);
+    const found = manuscriptAmong(files);
+    if (!found || found.beside.length > MOST_BESIDE)
+      return setRefusal(
+        found
+          ? `${MOST_BESIDE} files can come with a manuscript at once. Drop fewer, and add the others later.`
+          : 'There is no manuscript among these files. Drop it together with them.',
+      );
+    const { manuscript, beside } = found;
     try {
-      const job = await readFile('/api/titles/import', f, setReading);
+      const job = await readFile('/api/titles/import', manuscript, setReading, beside);
       if (job?.title) return router.push(`/titles/${job.title}/order`);
       setReading(null);
     } catch (e) {
       setReading(null);
-      setRefusal(`${f.name}: ${(e as Error).message || 'it couldn’t be imported.'}`);
+      setRefusal(`${manuscript.name}: ${(e as Error).message || 'it couldn’t be imported.'}`);
     }
   };
   const create = async (title: string): Promise<boolean> => {
@@ -90,7 +98,7 @@ export function TitlesList() {
     const pasted = pastedManuscript(e.clipboardData);
     if (!pasted) return;
     e.preventDefault();
-    void bringIn(pasted);
+    void bringIn([pasted]);
   };
   const latestPaste = useRef(paste);
   useEffect(() => {
@@ -109,7 +117,7 @@ export function TitlesList() {
   const columns = useMemo(() => columnsWith((t) => void latestPutAway.current(t, true)), []);
 
   return (
-    <DropSurface className="h-dvh" onFile={(f) => void bringIn(f)}>
+    <DropSurface className="h-dvh" onFiles={(files) => void bringIn(files)}>
       {(over) => (
         <main className="flex h-dvh flex-col">
           <header className="flex h-12 items-center gap-4 border-b border-rule px-6">
@@ -131,7 +139,8 @@ export function TitlesList() {
               kind="primary"
               label="Manuscript file"
               endings={MANUSCRIPT_ENDINGS}
-              onFiles={([f]) => void bringIn(f)}
+              several
+              onFiles={(files) => void bringIn(files)}
             >
               Import a manuscript
             </FileButton>
@@ -168,7 +177,8 @@ export function TitlesList() {
               <p className="text-ink-soft">
                 From a word processor (.docx, .odt, .rtf, .doc), an EPUB, HTML, Markdown, plain text, or the
                 PDF of an earlier printing; or paste text here. It is read into parts and chapters, and
-                nothing of its text is lost.
+                nothing of its text is lost. A cover, a portrait, the imprint’s device and a sheet of
+                particulars (title, author, ISBN and so on) can be dropped with it.
               </p>
             </div>
             {loaded === null ? null : loaded.titles.length === 0 ? (

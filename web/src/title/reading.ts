@@ -1,5 +1,6 @@
 'use client';
 /** Sends a manuscript to be read and follows the work to its end. */
+import { MANUSCRIPT_ENDINGS } from '@pagina/core/base';
 import type { Job } from '@pagina/data';
 
 /** What was copied elsewhere as a file to read: with its markup where there is any. */
@@ -20,19 +21,48 @@ export interface Reading {
 
 const POLL = 250;
 
+const headersOf = (f: File): Record<string, string> => ({
+  'x-file-name': encodeURIComponent(f.name),
+  'Content-Type': 'application/octet-stream',
+});
+
 /**
- * Answers the job when it is done, null when it was stopped. `tell` hears of progress. Throws an error whose message is a
+ * The file among several that is most likely the manuscript, and the others: the reader looks into all of them and has
+ * the last word. Null where none can be one.
+ */
+export function manuscriptAmong(files: readonly File[]): { manuscript: File; beside: File[] } | null {
+  const order = MANUSCRIPT_ENDINGS.map(String);
+  const rank = (f: File): number => order.findIndex((e) => f.name.toLowerCase().endsWith(e));
+  const texts = files.filter((f) => rank(f) >= 0).sort((a, b) => rank(a) - rank(b) || b.size - a.size);
+  const manuscript = texts[0] ?? (files.length === 1 ? files[0] : undefined);
+  return manuscript ? { manuscript, beside: files.filter((f) => f !== manuscript) } : null;
+}
+
+/**
+ * Sends what comes with the manuscript first. Answers the job when it is done, null when it was stopped. `tell` hears of progress. Throws an error whose message is a
  * sentence for the author, or empty when nothing could be learned.
  */
 export async function readFile(
   address: string,
   file: File,
   tell: (reading: Reading) => void,
+  others: readonly File[] = [],
 ): Promise<(Job & { title: string | null }) | null> {
+  const beside: { sha256: string; name: string }[] = [];
+  for (const f of others) {
+    tell({ name: f.name, job: null });
+    const kept = await fetch(`${address}/beside`, { method: 'POST', headers: headersOf(f), body: f });
+    const { sha256, message } = (await kept.json()) as { sha256?: string; message?: string };
+    if (!kept.ok || !sha256) throw new Error(`${f.name}: ${message ?? 'it could not be sent.'}`);
+    beside.push({ sha256, name: f.name.slice(-60) });
+  }
   tell({ name: file.name, job: null });
   const r = await fetch(address, {
     method: 'POST',
-    headers: { 'x-file-name': encodeURIComponent(file.name), 'Content-Type': 'application/octet-stream' },
+    headers: {
+      ...headersOf(file),
+      ...(beside.length > 0 ? { 'x-beside': encodeURIComponent(JSON.stringify(beside)) } : {}),
+    },
     body: file,
   });
   const sent = (await r.json()) as { job?: string; title?: string; message?: string };

@@ -6,11 +6,11 @@ import { Button } from './Button';
 
 /** A surface on which files can be dropped; text and rows that are dragged over it are no files. */
 export function DropSurface({
-  onFile,
+  onFiles,
   className = '',
   children,
 }: {
-  onFile: (file: File) => void;
+  onFiles: (files: File[]) => void;
   className?: string;
   /** May show that a file is over it. */
   children: ReactNode | ((over: boolean) => ReactNode);
@@ -18,7 +18,7 @@ export function DropSurface({
   const { getRootProps, isDragActive } = useDropzone({
     noClick: true,
     noKeyboard: true,
-    onDrop: ([file]) => file && onFile(file),
+    onDrop: (files) => files.length > 0 && onFiles(files),
   });
   return (
     <div {...getRootProps({ className, role: undefined, tabIndex: undefined })}>

@@ -72,7 +72,10 @@ export interface RawNote {
 export interface RawManuscript {
   blocks: RawBlock[];
   notes: RawNote[];
+  /** Of the kinds that a book carries, and of foreign ones that are still to be turned into such. */
   pictures: RawFile[];
+  /** Id of the picture that the file names as its cover; '' for none. */
+  cover: string;
   /** Document properties: title, author. */
   title: string;
   author: string;
@@ -113,6 +116,7 @@ export const rawManuscript = (): RawManuscript => ({
   blocks: [],
   notes: [],
   pictures: [],
+  cover: '',
   title: '',
   author: '',
   language: '',

@@ -14,6 +14,7 @@ import { readPackage, resolve, textPart, type EpubPackage, type NavEntry } from 
 import { readPages, type HtmlPage } from './html';
 import { attribute, elementsOf, textIn } from './html-notes';
 import { StyleSheet } from './html-style';
+import { PictureShelf } from './pictures';
 import { rawManuscript, type RawManuscript, type RawParagraph } from '../raw';
 
 const TEXT = /xhtml|html|x-dtbook/;
@@ -27,11 +28,12 @@ export function readEpub(bytes: Uint8Array): Outcome<RawManuscript> {
   // Faces may be obfuscated (EPUB OCF 3.3 §4.2.6.3.4); text never is, unless the book is locked.
   if (/EncryptedData/.test(locked) && !/obfuscation|RC"/.test(locked))
     return refused('intake/epub-locked', 'This ebook is locked by its shop: its text cannot be read.');
+  const cover = coverPath(p);
   const pages = p.spine.flatMap(({ idref }) => {
     const item = p.manifest.find((i) => i.id === idref);
     if (!item || !TEXT.test(item.type) || item.properties.includes('nav')) return [];
     const page = pageOf(p, item.path);
-    return page ? [page] : [];
+    return page && !showsOnly(page, cover) ? [page] : [];
   });
   if (pages.length === 0) return refused('intake/epub-empty', 'This EPUB contains no readable text.');
   const m = rawManuscript();
@@ -39,6 +41,8 @@ export function readEpub(bytes: Uint8Array): Outcome<RawManuscript> {
   m.title = of('title');
   m.author = of('creator');
   m.language = of('language');
+  const front = cover ? p.zip.read(cover) : null;
+  if (front) m.cover = new PictureShelf(m).add(front) ?? '';
   readPages(m, pages, {
     picture(page, src) {
       const to = resolve(page.path, src);
@@ -51,6 +55,25 @@ export function readEpub(bytes: Uint8Array): Outcome<RawManuscript> {
   });
   markHeadings(m, p.toc.length > 0 ? p.toc : ncxEntries(p));
   return done(m);
+}
+
+/** Path of the picture that the package names as its cover: EPUB 3.3 §5.5.3.1, and the older way of a `meta`. */
+function coverPath(p: EpubPackage): string {
+  const said = p.metadata.find((x) => x.name === 'meta' && x.attrs.name === 'cover')?.attrs.content;
+  const item =
+    p.manifest.find((i) => i.properties.includes('cover-image')) ?? p.manifest.find((i) => i.id === said);
+  return item && /^image\/(?!svg)/.test(item.type) ? item.path : '';
+}
+
+/** Whether a page shows that picture and nothing else. */
+function showsOnly(page: HtmlPage, picture: string): boolean {
+  const body = [...elementsOf(page.document)].find((e) => e.tagName === 'body');
+  if (!picture || !body || textIn(body).trim() !== '') return false;
+  const shown = [...elementsOf(body)].filter((e) => /^(?:img|image)$/.test(e.tagName));
+  const src = shown[0]
+    ? attribute(shown[0], 'src') || attribute(shown[0], 'xlink:href') || attribute(shown[0], 'href')
+    : '';
+  return shown.length === 1 && resolve(page.path, src)?.path === picture;
 }
 
 function pageOf(p: EpubPackage, path: string): HtmlPage | null {

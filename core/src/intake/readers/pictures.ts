@@ -1,5 +1,5 @@
 /** Pictures of a manuscript: each kept once, and a caution for those that a book cannot use. */
-import { fnvOf, pictureInfo } from '../../base';
+import { fnvOf, foreignPicture, pictureInfo } from '../../base';
 import type { RawManuscript } from '../raw';
 
 export class PictureShelf {
@@ -16,15 +16,16 @@ export class PictureShelf {
     const known = this.known.get(print);
     if (known) return known;
     const info = pictureInfo(bytes);
-    if (!info) {
+    if (!info && !foreignPicture(bytes)) {
       this.caution(
         'intake/picture-kind',
         `A picture is in a format that books can’t use (${type || 'unknown'}). Save it as PNG or JPEG and add it in the manuscript.`,
       );
       return null;
     }
-    if (info.width * info.height <= 1) this.caution('intake/picture-tiny', 'A picture is one pixel in size.');
-    if (info.width > 10_000 || info.height > 10_000)
+    if (info && info.width * info.height <= 1)
+      this.caution('intake/picture-tiny', 'A picture is one pixel in size.');
+    if (info && (info.width > 10_000 || info.height > 10_000))
       this.caution(
         'intake/picture-huge',
         `A picture measures ${info.width} × ${info.height} pixels, far more than print can show.`,

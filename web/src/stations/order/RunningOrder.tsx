@@ -86,7 +86,7 @@ export function RunningOrder() {
     );
   if (newer) return <Renewal name={newer.name} fresh={newer.book} onDone={() => setNewer(null)} />;
   return (
-    <DropSurface className="flex h-full flex-col" onFile={(file) => void bringIn(file)}>
+    <DropSurface className="flex h-full flex-col" onFiles={([file]) => file && void bringIn(file)}>
       <Tools
         chosen={chosen}
         all={book.sections}

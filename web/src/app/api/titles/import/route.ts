@@ -3,12 +3,13 @@ import { enqueue } from '@pagina/data';
 import { answer } from '@/server/answer';
 import { route } from '@/server/route';
 import { store } from '@/server/store';
-import { keepManuscript } from '@/server/upload';
+import { besideOf, keepManuscript } from '@/server/upload';
 
-/** A manuscript for a new title. Reading it is a job. */
+/** A manuscript for a new title, with the files that came with it. Reading it is a job. */
 export const POST = route(async (request) => {
   const s = await store();
+  const beside = besideOf(request);
   const kept = await keepManuscript(s, request);
   const title = randomUUID();
-  return answer({ job: await enqueue(s, 'read', { ...kept, title }), title }, 202);
+  return answer({ job: await enqueue(s, 'read', { ...kept, beside, title }), title }, 202);
 });

@@ -1,0 +1,3 @@
+export * from './copyright';
+export * from './fill';
+export * from './sheet';
