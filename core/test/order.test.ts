@@ -10,7 +10,9 @@ import {
   inTurn,
   join,
   looksToDivide,
+  numberAt,
   moveBefore,
+  placesInRun,
   placesThatLook,
   remove,
 } from '../src/order';
@@ -119,6 +121,41 @@ describe('rearranging', () => {
     ]);
     expect(bookToJson(back)).toEqual(bookToJson(first));
     expect(inTurn(after, placesThatLook(after, looks), '', () => all).ok).toBe(false);
+  });
+  it('divides where a count goes on, in words and in roman numbers, and leaves numbers in the text alone', () => {
+    const long = (n: number): string =>
+      `${'The tide went out over the flats and came in again. '.repeat(6)}${n}`;
+    const heads = ['IV', 'V: The Well', 'VII', 'VIII'];
+    const texts = [long(0), ...heads.flatMap((h, i) => [h, long(i), i === 1 ? 'XI' : 'I', long(i)])];
+    const start = book([section('x', 'chapter', texts), section('y', 'chapter', [long(9), 'IX', long(10)])]);
+    const at = (text: string) => {
+      let id = '';
+      start.sections[0]!.content.forEach(
+        (n) => (id ||= n.textContent === text ? (n.attrs.id as string) : ''),
+      );
+      return { section: 'x', block: id };
+    };
+    const number = numberAt(start, at('V: The Well'))!;
+    expect(number).toEqual({ number: 5, labelled: false });
+    const textOf = (b: Book, p: { section: string; block: string }): string => {
+      let text = '';
+      b.sections
+        .find((s) => s.id === p.section)!
+        .content.forEach((n) => {
+          if (n.attrs.id === p.block) text = n.textContent;
+        });
+      return text;
+    };
+    expect(placesInRun(start, 'x', number).map((p) => textOf(start, p))).toEqual(['IX', 'VIII', 'VII', 'IV']);
+    const first = made(start, divide(start, 'x', at('V: The Well').block, newId)).book;
+    const all = inTurn(first, placesInRun(first, 'x', number), 'Split', (now, p) =>
+      divide(now, p.section, p.block, newId),
+    );
+    const { book: after, back } = made(first, all);
+    expect(after.sections).toHaveLength(7);
+    expect(after.sections.map((s) => s.title)).toEqual(['', '', 'The Well', '', '', '', '']);
+    expect(bookToJson(back)).toEqual(bookToJson(first));
+    expect(numberAt(start, { section: 'x', block: 'gone' })).toBeNull();
   });
   it('moves a part with its chapters', () => {
     const start = book(

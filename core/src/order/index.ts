@@ -6,6 +6,7 @@ export * from './absent';
 export * from './rearrange';
 export * from './divide';
 export * from './inturn';
+export * from './run';
 export * from './kind';
 export * from './text';
 export * from './recordpages';

@@ -17,8 +17,11 @@ import {
   join,
   looksToDivide,
   nest,
+  numberAt,
+  placesInRun,
   placesThatLook,
   sortOf,
+  type PlaceToDivide,
 } from '@pagina/core/order';
 import { shortId } from '@/title/ids';
 import type { TitleSession } from '@/title/session';
@@ -77,16 +80,19 @@ export function useExample(session: TitleSession, arrival: Arrival) {
     divide(s: Section, block: string): void {
       const { book } = session.get();
       const looks = looksToDivide(book, { section: s.id, block });
+      const number = numberAt(book, { section: s.id, block });
+      // A run goes by its numbers, however its lines look; other lines go by their looks.
+      const alike = (b: Book): PlaceToDivide[] => {
+        const run = number ? placesInRun(b, s.id, number) : [];
+        return run.length > 0 || looks === null ? run : placesThatLook(b, looks);
+      };
       void act(session, (b) => divide(b, s.id, block, newId));
-      if (looks === null) return setExample(null);
       // Blocks after the place get new ids: where else is asked again when it is done.
       set({
         section: s.id,
-        others: placesThatLook(book, looks).filter((p) => p.block !== block),
+        others: alike(book).filter((p) => p.block !== block),
         again: (b) =>
-          inTurn(b, placesThatLook(b, looks), 'Split sections', (now, p) =>
-            divide(now, p.section, p.block, newId),
-          ),
+          inTurn(b, alike(b), 'Split sections', (now, p) => divide(now, p.section, p.block, newId)),
       });
     },
     sameForOthers(): void {
