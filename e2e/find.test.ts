@@ -27,15 +27,14 @@ describe('find and replace', () => {
   it('opens with Ctrl+F and counts over the whole book', async () => {
     await page.keyboard.press('Control+f');
     await page.getByLabel('Find', { exact: true }).fill('boat');
-    await status().getByText('4 places in 2 sections').waitFor();
+    await status().getByText('6 places in 2 sections').waitFor();
     await page.getByLabel('Whole words').check();
-    await status().getByText('2 places in 1 section').waitFor();
+    await status().getByText('3 places in 1 section').waitFor();
     await choose(page.getByLabel('Where to look'), 'Emphasis');
     await status().getByText('1 place in 1 section').waitFor();
     await choose(page.getByLabel('Where to look'), 'Everywhere');
-    // Enter goes to the second place and marks it in the text.
-    await page.getByLabel('Find', { exact: true }).press('Enter');
-    await page.getByLabel('Find', { exact: true }).press('Enter');
+    // Enter goes from the title to the second place of the text and marks it in the text.
+    for (let i = 0; i < 3; i++) await page.getByLabel('Find', { exact: true }).press('Enter');
     await page.waitForFunction(() => {
       const [range] = CSS.highlights.get('found') ?? [];
       return (
@@ -48,29 +47,36 @@ describe('find and replace', () => {
   });
   it('replaces one, with its emphasis, and all with one undo', async () => {
     await page.getByLabel('Replace with').fill('ferry');
-    await page.locator('[data-found]').nth(1).getByRole('button', { name: 'Replace', exact: true }).click();
+    await page.locator('[data-found]').nth(2).getByRole('button', { name: 'Replace', exact: true }).click();
     await waitText(/"text":"ferry","marks|"emphasis"\}\],"text":"ferry"/);
     await page.getByLabel('Whole words').uncheck();
-    await status().getByText('3 places in 2 sections').waitFor();
+    await status().getByText('5 places in 2 sections').waitFor();
     await page.getByRole('button', { name: 'Replace all' }).click();
     await waitText(/A ferry came/);
     await status().getByText('Not found in the book.').waitFor();
     expect(await texts()).toMatch(/ferrys, and a lifeferry/);
+    expect((await serverBook(id)).book.sections.map((s) => s.title)).toEqual(['The ferry', 'The ferrys']);
     await page.getByRole('button', { name: 'Undo' }).first().click();
     await waitText(/Boats, and a lifeboat/);
     await saved(page);
   });
   it('takes a pattern with groups, and says what is wrong with one', async () => {
-    await page.getByLabel('Pattern').check();
+    await page.getByLabel('Regular expression').check();
     await page.getByLabel('Find', { exact: true }).fill('(Boats');
     await status()
-      .getByText(/The pattern cannot be read/)
+      .getByText(/The expression cannot be read/)
       .waitFor();
     await page.getByLabel('Find', { exact: true }).fill('(Boats), and a (\\w+)');
     await page.getByLabel('Replace with').fill('$2, and $1');
     await status().getByText('1 place in 1 section').waitFor();
     await page.getByRole('button', { name: 'Replace all' }).click();
     await waitText(/lifeboat, and Boats/);
+    // What would run away in another engine: the page still answers.
+    await page.getByLabel('Find', { exact: true }).fill('(\\w+\\s?)+$');
+    await page.getByLabel('Find', { exact: true }).fill('(Boat');
+    await status()
+      .getByText(/missing closing/)
+      .waitFor();
     await page.keyboard.press('Escape');
     expect(errors).toEqual([]);
   });

@@ -78,7 +78,71 @@ describe('find', () => {
   });
   it('says in one sentence what is wrong with a pattern', () => {
     const r = findAll(plain('x'), query('(a', { pattern: true }));
-    expect(r.ok ? '' : r.refusal.message).toMatch(/^The pattern cannot be read: .+\.$/);
+    expect(r.ok ? '' : r.refusal.message).toMatch(/^The expression cannot be read: .+\.$/);
+  });
+  it('says that it neither looks around nor refers back', () => {
+    const said = (find: string): string => {
+      const r = findAll(plain('x'), query(find, { pattern: true }));
+      return r.ok ? '' : r.refusal.message;
+    };
+    expect(said('(?<=a)b')).toMatch(/looks ahead or behind/);
+    expect(said('b(?!a)')).toMatch(/looks ahead or behind/);
+    expect(said('(a)\\1')).toMatch(/refers back/);
+  });
+  it('takes a time that grows with the text and no faster, whatever the pattern', () => {
+    // The classic case of running away: 2^40 steps for an engine that tries every way.
+    const b = plain(`${'a'.repeat(40)}!`);
+    for (const find of ['(a+)+$', '(a|aa)+$', '([a-z]+)*$', '(.*a){20}b'])
+      expect(found(b, query(find, { pattern: true, place: 'paragraph' }))).toEqual([]);
+  });
+  it('finds with random patterns what the language’s own engine finds', () => {
+    const part = fc.constantFrom('a', 'b', '.', '[ab]', 'a*', '(a|b)', 'b?', '\\s', 'a{2}');
+    fc.assert(
+      fc.property(
+        fc.string({ unit: fc.constantFrom('a', 'b', 'c', ' '), maxLength: 30 }),
+        fc.array(part, { minLength: 1, maxLength: 4 }),
+        (text, parts) => {
+          const own = [...`z${text}`.matchAll(new RegExp(parts.join(''), 'giu'))].map((m) => m[0]);
+          expect(
+            found(plain(`z${text}`), query(parts.join(''), { pattern: true, place: 'paragraph' })),
+          ).toEqual(own.filter(Boolean));
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+  it('looks in titles, in captions, in notes and in the record, and replaces there', () => {
+    const start = mixed();
+    const b: Book = {
+      ...start,
+      sections: start.sections.map((s) => ({ ...s, title: 'The Boat Home', subtitle: 'A boat' })),
+      record: {
+        ...start.record,
+        title: 'Boats',
+        description: 'Of a boat.',
+        keywords: ['sea', 'boat'],
+        contributors: [{ name: 'Kit Boat', role: 'author', sortName: '', life: 'Kit has a boat.' }],
+      },
+    };
+    const count = (place: TextQuery['place']): number => found(b, query('boat', { place })).length;
+    expect([count('title'), count('record'), count('everywhere')]).toEqual([2, 5, 12]);
+    const r = findAll(b, query('boat', { by: 'ferry' }));
+    const change = changeOfEdits(b, r.ok ? r.value : [], 'Replace')!;
+    const after = apply(b, change);
+    if (!after.ok) throw new Error(after.refusal.message);
+    const { sections, record } = after.value.book;
+    expect([sections[0]!.title, sections[0]!.subtitle]).toEqual(['The ferry Home', 'A ferry']);
+    expect(record).toMatchObject({ title: 'ferrys', description: 'Of a ferry.', keywords: ['sea', 'ferry'] });
+    expect(record.contributors[0]).toMatchObject({
+      name: 'Kit ferry',
+      life: 'Kit has a ferry.',
+      role: 'author',
+    });
+    const back = apply(after.value.book, after.value.inverse);
+    expect(back.ok && [back.value.book.record, back.value.book.sections[0]!.title]).toEqual([
+      b.record,
+      'The Boat Home',
+    ]);
   });
   it.each([
     ['everywhere', 5],

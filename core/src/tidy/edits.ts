@@ -2,14 +2,19 @@
 import type { Node } from 'prosemirror-model';
 import { Transform } from 'prosemirror-transform';
 import { schema, type Book, type Change } from '../book';
+import { changesOfFields } from './fields';
 
 /** Something that is no text stands at its place in a block's text as this (a note, a forced line break). */
 export const ATOM = '\ufffc';
 
 export interface TextEdit {
+  /** '' for the record. */
   section: string;
+  /** '' for a field. */
   block: string;
-  /** Offsets in the block's content. */
+  /** The field that is edited in place of a block: a section's title, or a path in the record (`FieldText`). */
+  field?: string;
+  /** Offsets in the block's content, or in the field. */
   from: number;
   to: number;
   was: string;
@@ -36,7 +41,8 @@ export function changeOfEdits(book: Book, edits: readonly TextEdit[], label: str
   const changes: Change[] = [];
   for (const section of book.sections) {
     const own = new Map<string, TextEdit[]>();
-    for (const e of edits) if (e.section === section.id) own.set(e.block, [...(own.get(e.block) ?? []), e]);
+    for (const e of edits)
+      if (e.section === section.id && !e.field) own.set(e.block, [...(own.get(e.block) ?? []), e]);
     if (own.size === 0) continue;
     const tr = new Transform(section.content);
     const places: { pos: number; node: Node; edit: TextEdit }[] = [];
@@ -51,6 +57,8 @@ export function changeOfEdits(book: Book, edits: readonly TextEdit[], label: str
     if (tr.docChanged)
       changes.push({ type: 'text', section: section.id, steps: tr.steps.map((s) => s.toJSON() as unknown) });
   }
+  const fields = edits.filter((e) => e.field);
+  if (fields.length > 0) changes.push(...changesOfFields(book, fields));
   return changes.length > 0 ? { type: 'group', label, changes } : null;
 }
 

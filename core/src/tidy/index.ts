@@ -1,4 +1,5 @@
 export * from './edits';
+export * from './fields';
 export * from './find';
 export * from './spelling';
 export * from './tidy';

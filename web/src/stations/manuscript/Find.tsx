@@ -1,11 +1,10 @@
 'use client';
 /** Find and replace over the whole book: what is found is shown with what would stand there, before anything is done. */
-import { useDeferredValue, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
 import { headingsOf } from '@pagina/core/order';
 import {
   changeOfEdits,
-  findAll,
   MOST_FOUND,
   PLACES,
   type FindPlace,
@@ -18,6 +17,7 @@ import { Button } from '@/ui/Button';
 import { Checkbox } from '@/ui/Checkbox';
 import { choicesOf, Select } from '@/ui/Select';
 import { input } from '@/ui/Field';
+import { useFinding } from './finding';
 import { showNothing, showStretch } from './highlight';
 
 const SHOWN = 200;
@@ -40,11 +40,8 @@ export function Find({ onClose }: { onClose: () => void }) {
     field.current?.focus();
     return showNothing;
   }, []);
-  const asked = useDeferredValue(query);
-  const text = useDeferredValue(book);
-  const result = useMemo(() => findAll(text, asked), [text, asked]);
-  const found = result.ok ? result.value : [];
-  const headings = useMemo(() => headingsOf(text.sections, text), [text]);
+  const { found, whole, fault } = useFinding(book, query);
+  const headings = useMemo(() => headingsOf(book.sections, book), [book]);
   const sections = new Set(found.map((e) => e.section)).size;
   const set = (more: Partial<TextQuery>): void => {
     setQuery({ ...query, ...more });
@@ -59,8 +56,9 @@ export function Find({ onClose }: { onClose: () => void }) {
     const e = found[index];
     if (!e) return;
     setAt(index);
-    goTo({ section: e.section, block: e.block });
-    showStretch(e.block, e.from, e.to);
+    if (e.section === '') return;
+    goTo(e.field ? { section: e.section } : { section: e.section, block: e.block });
+    if (!e.field) showStretch(e.block, e.from, e.to);
   };
   const replace = async (edits: readonly TextEdit[]): Promise<void> => {
     await session.flush();
@@ -103,7 +101,7 @@ export function Find({ onClose }: { onClose: () => void }) {
               [
                 ['matchCase', 'Match case'],
                 ['wholeWords', 'Whole words'],
-                ['pattern', 'Pattern'],
+                ['pattern', 'Regular expression'],
               ] as const
             ).map(([key, words]) => (
               <Checkbox key={key} label={words} on={query[key]} onSet={(on) => set({ [key]: on })} />
@@ -119,23 +117,28 @@ export function Find({ onClose }: { onClose: () => void }) {
               />
             </span>
           </div>
-          <p role="status" className={result.ok ? 'text-ink-soft' : 'text-rubric'}>
-            {!result.ok ? result.refusal.message : told(asked.find, found.length, sections)}
+          <p role="status" className={fault ? 'text-rubric' : 'text-ink-soft'}>
+            {fault ?? (whole ? told(query, found.length, sections) : 'Searching …')}
           </p>
           <div className="flex gap-1">
             <Button className="h-7" disabled={found.length === 0} onClick={() => go(-1)}>
               Previous
             </Button>
-            <Button className="h-7" disabled={found.length === 0} onClick={() => go(1)}>
+            <Button
+              kind={query.by === '' ? 'primary' : 'plain'}
+              className="h-7"
+              disabled={found.length === 0}
+              onClick={() => go(1)}
+            >
               Next
             </Button>
             <Button
-              kind="primary"
+              kind={query.by === '' ? 'plain' : 'primary'}
               className="h-7"
               disabled={found.length === 0}
               onClick={() => void replace(found)}
             >
-              {query.by === '' ? 'Delete all' : 'Replace all'}
+              Replace all
             </Button>
           </div>
         </div>
@@ -143,9 +146,11 @@ export function Find({ onClose }: { onClose: () => void }) {
     >
       <ol aria-label="Found">
         {found.slice(0, SHOWN).map((e, i) => (
-          <li key={`${e.block} ${e.from}`} data-found>
-            {found[i - 1]?.section === e.section ? null : (
-              <p className="column-head border-t border-rule px-4 pt-2">{headings.get(e.section)?.label}</p>
+          <li key={`${e.section} ${e.field ?? e.block} ${e.from}`} data-found>
+            {i > 0 && found[i - 1]?.section === e.section ? null : (
+              <p className="column-head border-t border-rule px-4 pt-2">
+                {e.section === '' ? 'Record' : headings.get(e.section)?.label}
+              </p>
             )}
             <div className={`flex items-center gap-1 py-0.5 pr-3 pl-4 ${i === at ? 'bg-table' : ''}`}>
               <button
@@ -159,7 +164,7 @@ export function Find({ onClose }: { onClose: () => void }) {
                 <span className="text-ink-soft">{e.after.slice(0, 24)}</span>
               </button>
               <Button kind="quiet" className="h-7 px-2" onClick={() => void replace([e])}>
-                {e.by === '' ? 'Delete' : 'Replace'}
+                Replace
               </Button>
             </div>
           </li>
@@ -172,9 +177,11 @@ export function Find({ onClose }: { onClose: () => void }) {
   );
 }
 
-function told(find: string, count: number, sections: number): string {
+function told({ find, by }: TextQuery, count: number, sections: number): string {
   if (find === '') return 'Type what to find. Enter goes to the next match, Shift+Enter to the previous one.';
   if (count === 0) return 'Not found in the book.';
   const more = count >= MOST_FOUND ? 'More than ' : '';
-  return `${more}${count.toLocaleString('en-GB')} ${count === 1 ? 'place' : 'places'} in ${sections} ${sections === 1 ? 'section' : 'sections'}`;
+  const where = `${sections} ${sections === 1 ? 'section' : 'sections'}`;
+  const places = `${more}${count.toLocaleString('en-GB')} ${count === 1 ? 'place' : 'places'} in ${where}`;
+  return by === '' ? `${places}. Replaced with nothing, they are deleted.` : places;
 }
