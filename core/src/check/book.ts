@@ -1,6 +1,7 @@
 /** Checks the book itself: what its pages lack, and what would embarrass its author. */
 import { numberedHeading, type Finding } from '../base';
 import { kindRule, type Book, type Section } from '../book';
+import { designOf } from '../design';
 import type { BookRecord } from '../record';
 import { hasText, isFromRecord, listsFigures, makesIndex } from '../order';
 import { checkBookAgreement } from './agreement';
@@ -22,7 +23,27 @@ export function checkBook(book: Book): Finding[] {
       remedy: 'Add it from the running order.',
     });
   for (const s of book.sections) found.push(...sectionFindings(s, book.record));
+  found.push(...emptyNotes(book));
   return found;
+}
+
+/** A section "Notes" is filled from the others, where an edition wants the notes of the whole book there. */
+function emptyNotes(book: Book): Finding[] {
+  const empty = book.sections.filter((s) => s.kind === 'notes' && !hasText(s.content));
+  const noted = book.sections.some((s) => s.content.lastChild?.type.name === 'noteBody');
+  const gather = book.editions.filter((e) => designOf(e).notes.at === 'book');
+  if (empty.length === 0 || (noted && gather.length > 0)) return [];
+  return empty.map((s) => ({
+    rule: 'book/empty-section',
+    severity: 'caution',
+    message: noted
+      ? `${s.title || 'The section “Notes”'} stays empty: every edition sets its notes elsewhere.`
+      : `${s.title || 'The section “Notes”'} has no text, and the book has no notes.`,
+    remedy: noted
+      ? 'Choose its place for the notes in Design, or delete the section.'
+      : 'Delete it in the running order.',
+    place: { section: s.id },
+  }));
 }
 
 /** "To come", as it is marked in the trade, rows of crosses that are no numeral, and the filler text of printers (common practice). */
@@ -48,6 +69,7 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
     listsFigures(s) ||
     makesIndex(s) ||
     s.kind === 'contents' ||
+    s.kind === 'notes' ||
     s.kind === 'part' ||
     s.kind === 'half-title';
   if (!made && !hasText(s.content))

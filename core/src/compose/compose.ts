@@ -273,7 +273,16 @@ class Job {
       section.content.textContent === '' || this.book.pictures.length > 0
         ? this.book.pictures.map((p) => [p.id, p.width, p.height])
         : [];
-    const key = JSON.stringify([side, section.kind, this.heading(section), depends, pictures, this.s.key]);
+    const { notes } = this.notesOf(section);
+    const key = JSON.stringify([
+      side,
+      section.kind,
+      this.heading(section),
+      notes,
+      depends,
+      pictures,
+      this.s.key,
+    ]);
     return this.cache.section(`${this.edition.id}/${section.id}`, section, key, this.s, (kept) =>
       pagesOf(this.s, this.flowOf(section, labels, kept), side, kept),
     );

@@ -2,6 +2,7 @@
 import { Fragment, type Node } from 'prosemirror-model';
 import { done, refused, type Outcome } from '../base';
 import {
+  kindRule,
   schema,
   sectionToJson,
   textReplaced,
@@ -10,7 +11,10 @@ import {
   type Change,
   type Section,
 } from '../book';
+import { listsFigures } from './contents';
+import { isFromRecord } from './fromrecord';
 import { headingIn } from './headingin';
+import { makesIndex } from './index-entries';
 
 const indexOf = (book: Book, id: string): number => book.sections.findIndex((s) => s.id === id);
 
@@ -114,12 +118,21 @@ function withCalls(all: readonly Node[], rest: readonly Node[]): Node[] {
   ];
 }
 
+/** Whether a page shows what is made from the book, and no text of its own. */
+const makesItself = (s: Section, book: Book): boolean =>
+  s.kind === 'contents' || listsFigures(s) || makesIndex(s) || isFromRecord(s, book.record);
+
 /** Joins a section to the one before it; its title stays in the text as a subhead, so that no word is lost. */
 export function join(book: Book, id: string, newId: () => string): Outcome<Change> {
   const index = indexOf(book, id);
   const section = book.sections[index];
   const before = book.sections[index - 1];
   if (!section || !before) return refused('order/join', 'There is no section above to join it to.');
+  if (makesItself(before, book))
+    return refused(
+      'order/join-made',
+      `“${before.title || kindRule(before.kind).label}” is made from the book itself, and text joined to it would not be seen. Move one of the two first.`,
+    );
   const lines = [section.title, section.subtitle].filter(Boolean);
   const heads = lines.map((t, i) => schema.node('subhead', { id: newId(), level: i + 1 }, [schema.text(t)]));
   const isNote = (name: string): boolean => name === 'noteBody';

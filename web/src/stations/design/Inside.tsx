@@ -13,7 +13,17 @@ import {
   type DesignChoice,
   type Part,
 } from '@pagina/core/design';
-import { isReflow, shownBy, type Edition, type EditionFields } from '@pagina/core/book';
+import {
+  isReflow,
+  shownBy,
+  type Book,
+  type Change,
+  type Edition,
+  type EditionFields,
+} from '@pagina/core/book';
+import { addAtItsPlace } from '@pagina/core/order';
+import { shortId } from '@/title/ids';
+import { toast } from 'sonner';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { Panes } from '@/ui/Panes';
@@ -29,6 +39,14 @@ import { SpecimenPage } from './SpecimenPage';
 import { targetsOf } from './target';
 
 const GAP = 16;
+
+/** The section that gathers the notes, where a design comes to want it and the book has none. */
+function pageForNotes(b: Book, before: Edition, after: Edition): Change | null {
+  const gathers = (e: Edition): boolean => designOf(e).notes.at === 'book';
+  if (gathers(before) || !gathers(after) || b.sections.some((s) => s.kind === 'notes')) return null;
+  const added = addAtItsPlace(b, 'notes', () => `k${shortId()}`);
+  return added.ok ? added.value : null;
+}
 
 export function Inside() {
   const { session, composer, goTo } = useTitle();
@@ -63,7 +81,11 @@ export function Inside() {
       void session.change((b) => {
         const now = b.editions.find((e) => e.id === id);
         const fields = now && make(now);
-        return fields ? { type: 'group', label, changes: [{ type: 'set-edition', id, fields }] } : null;
+        if (!fields) return null;
+        const own: Change = { type: 'set-edition', id, fields };
+        const page = pageForNotes(b, now, { ...now, ...fields } as Edition);
+        if (page) toast('The section “Notes” was added at the end of the book.');
+        return { type: 'group', label, changes: page ? [page, own] : [own] };
       }),
     [session, id],
   );
