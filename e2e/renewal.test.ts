@@ -59,9 +59,10 @@ describe('a newer manuscript', () => {
     expect(await page.locator('[data-compared] ins').allTextContents()).toEqual([' all night']);
     expect(
       await page.locator('[data-pair]').evaluateAll((all) => all.map((x) => x.getAttribute('data-pair'))),
-    ).toEqual(['changed', 'new', 'same', 'gone']);
+    ).toEqual(['changed', 'new', 'gone']);
+    await page.getByText(/1 section is as before\. What you changed here is kept\./).waitFor();
     expect(await new AxeBuilder(page).violations()).toEqual([]);
-    await page.getByRole('button', { name: 'Take 2 sections' }).click();
+    await page.getByRole('button', { name: 'Update 2 sections' }).click();
     await page.waitForSelector('tr[data-section]');
     const after = await texts();
     expect(after.map((t) => t.split(':')[0])).toEqual(['The Boat', 'The Ford', 'The Tide', 'The Rope']);
@@ -69,6 +70,36 @@ describe('a newer manuscript', () => {
     await page.getByRole('button', { name: 'Undo' }).first().click();
     await expect.poll(async () => (await texts()).length).toBe(3);
     expect((await texts())[0]).not.toContain('all night');
+  });
+  it('that changes nothing offers nothing, whatever was written in the book meanwhile', async () => {
+    await station(page, id, 'manuscript');
+    await page.locator('.manuscript .ProseMirror p').last().click();
+    await page.keyboard.press('End');
+    await page.keyboard.type(' Written in the book.');
+    await expect.poll(async () => (await texts()).join()).toContain('Written in the book.');
+    await newer(first.join('\n'));
+    await page.getByText('This manuscript changes nothing in the book.').waitFor();
+    await page.getByRole('button', { name: 'Leave the book as it is' }).click();
+  });
+  it('keeps the book’s words where both were changed, until it is told otherwise', async () => {
+    await newer([first[0], first[1], chapter(3, 'The Rope', 'It held for ever.')].join('\n'));
+    const row = page.locator('[data-pair="changed"]');
+    const both = row.getByLabel('also where you changed it (1 place)');
+    expect(await both.isChecked()).toBe(false);
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+    await both.check();
+    await page.getByRole('button', { name: 'Update 1 section' }).click();
+    await expect.poll(async () => (await texts()).at(-1)).toContain('It held for ever.');
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await expect.poll(async () => (await texts()).at(-1)).toContain('Written in the book.');
+  });
+  it('is compared with the one before it, not with the first', async () => {
+    await newer([first[0], chapter(2, 'The Tide', 'It came twice.'), first[2]].join('\n'));
+    await page.getByRole('button', { name: 'Update 1 section' }).click();
+    await expect.poll(async () => (await texts())[1]).toContain('It came twice.');
+    await newer([first[0], chapter(2, 'The Tide', 'It came twice.'), first[2]].join('\n'));
+    await page.getByText('This manuscript changes nothing in the book.').waitFor();
+    await page.getByRole('button', { name: 'Leave the book as it is' }).click();
   });
   it('can be left, and the book is as it was', async () => {
     const before = await texts();

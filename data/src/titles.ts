@@ -24,6 +24,7 @@ const metaSchema = z.object({
   pictures: z.unknown(),
   cover: z.unknown().optional(),
   words: z.unknown().optional(),
+  reading: z.unknown().optional(),
 });
 
 export interface TitleRow {
@@ -47,6 +48,7 @@ export const metaOf = (book: Book): string =>
     pictures: book.pictures,
     cover: book.cover,
     words: book.words,
+    reading: book.reading,
   });
 
 export interface NewTitle {

@@ -64,6 +64,7 @@ const single = [
   z.object({ type: z.literal('set-editions'), editions: editionsSchema }),
   z.object({ type: z.literal('set-cover'), fields: someOf(coverSchema) }),
   z.object({ type: z.literal('set-words'), words: z.array(z.string()) }),
+  z.object({ type: z.literal('set-reading'), sha256: z.string() }),
   z.object({ type: z.literal('add-pictures'), pictures: z.array(pictureSchema) }),
   z.object({ type: z.literal('remove-pictures'), ids: z.array(z.string()) }),
   z.object({ type: z.literal('set-pictures'), pictures: z.array(pictureSchema) }),
@@ -176,6 +177,11 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       return done({
         book: { ...book, words: change.words },
         inverse: { type: 'set-words', words: [...book.words] },
+      });
+    case 'set-reading':
+      return done({
+        book: { ...book, reading: change.sha256 },
+        inverse: { type: 'set-reading', sha256: book.reading },
       });
     case 'add-pictures': {
       const fresh = change.pictures.filter((p) => !book.pictures.some((x) => x.id === p.id));

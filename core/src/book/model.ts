@@ -60,6 +60,8 @@ const bookJson = z.object({
   cover: coverSchema.default(coverSchema.parse({})),
   /** Words that are right in this book, whatever a dictionary says. */
   words: z.array(z.string()).default([]),
+  /** SHA-256 of the reading of the newest manuscript that was taken in; '' for the one that the book began with. */
+  reading: z.string().default(''),
 });
 export type BookJson = z.input<typeof bookJson>;
 
@@ -74,6 +76,7 @@ export interface Book {
   pictures: readonly Picture[];
   cover: CoverPlan;
   words: readonly string[];
+  reading: string;
 }
 
 /** A book of these sections, with the usual editions and numbers. */
@@ -92,6 +95,7 @@ export const newBook = (
   pictures,
   cover: coverSchema.parse({}),
   words: [],
+  reading: '',
 });
 
 /** An empty section: one empty paragraph. */

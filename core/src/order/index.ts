@@ -11,6 +11,8 @@ export * from './kind';
 export * from './text';
 export * from './recordpages';
 export * from './fromrecord';
+export { addAfter } from './adding';
+export * from './newer';
 export * from './renew';
 export * from './versions';
 export * from './putback';

@@ -1,7 +1,6 @@
 /**
- * A manuscript that comes in a second time. Its sections are matched with the book's by title and by text; the new text
- * takes the place of the old, section by section as the author chooses, while kinds, order, editions and design stay.
- * Blocks whose words are the same stay as they are in the book, with whatever was done to them here.
+ * A newer manuscript taken into the book, row by row as the author chooses. Kinds, order, editions and design stay, and
+ * blocks that the manuscript left alone stay as they are, with whatever was done to them here.
  */
 import { Fragment, type Node } from 'prosemirror-model';
 import { done, refused, type Outcome } from '../base';
@@ -14,205 +13,83 @@ import {
   type Placed,
   type Section,
 } from '../book';
-import { isFromRecord } from './fromrecord';
-import { hasText } from './text';
-import { remove } from './rearrange';
+import { parentBelow, withPictures } from './adding';
 import { Adopting } from './adopting';
+import { blocksOf, keysIn } from './blockwords';
+import type { Newer, NewerRow, Piece } from './newer';
+import { remove } from './rearrange';
 
-export interface Match {
-  /** Id in the book; null for a section that is new. */
-  old: string | null;
-  /** Id in the new reading; null for a section that it lacks. */
-  fresh: string | null;
-  /** 0 to 1: how much of the text is the same. */
-  likeness: number;
-}
-/** For each match whether the new reading is followed: its text taken, its new section put in, a missing one deleted. */
 export interface Choice {
+  /** Whether the row is followed: its new text taken, its new section put in, a missing one deleted. */
   follow: boolean;
-  /** Whether the new title is taken too, where it differs. */
+  /** Whether the new title is taken. */
   title: boolean;
+  /** Whether the manuscript's words are taken at contested places; else the book's stay. */
+  theirs: boolean;
 }
 
-const SKETCH = 96;
-const SHINGLE = 3;
+/** What is chosen before the author has looked: nothing that could lose what was done here. */
+export const firstChoice = (row: NewerRow): Choice => ({
+  follow: !row.risky && (row.how === 'new' || row.pieces.some((p) => !p.contested)),
+  title: !row.risky && row.title === 'new',
+  theirs: false,
+});
 
-/** The smallest hashes of the runs of three words: two texts are as like as their sketches (Broder 1997). */
-function sketch(content: Node): Uint32Array {
-  const words =
-    content
-      .textBetween(0, content.content.size, ' ', ' ')
-      .toLowerCase()
-      .match(/[\p{L}\p{N}]+/gu) ?? [];
-  const hashes = new Set<number>();
-  for (let i = 0; i + SHINGLE <= words.length || (i === 0 && words.length > 0); i++) {
-    let h = 2166136261;
-    for (const w of words.slice(i, i + SHINGLE))
-      for (let k = 0; k <= w.length; k++) h = Math.imul(h ^ (w.charCodeAt(k) || 32), 16777619);
-    hashes.add(h >>> 0);
-  }
-  return Uint32Array.from(hashes).sort().subarray(0, SKETCH);
-}
-function likeness(a: Uint32Array, b: Uint32Array): number {
-  if (a.length === 0 || b.length === 0) return 0;
-  const most = Math.min(SKETCH, Math.max(a.length, b.length));
-  let [i, k, same, seen] = [0, 0, 0, 0];
-  while (seen < most && i < a.length && k < b.length) {
-    const [x, y] = [a[i] as number, b[k] as number];
-    if (x === y) same++;
-    if (x <= y) i++;
-    if (y <= x) k++;
-    seen++;
-  }
-  return same / Math.max(1, seen);
-}
-const plain = (s: string): string => s.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+/** The pieces of a row that a choice takes. */
+export const piecesTaken = (row: NewerRow, choice: Choice): Piece[] =>
+  row.pieces.filter((p) => choice.follow && (!p.contested || choice.theirs));
 
-/** Pages that the book makes itself need no text from a manuscript. */
-const takesPart = (s: Section, book: Book): boolean =>
-  s.kind !== 'contents' && !(isFromRecord(s, book.record) && !hasText(s.content));
-
-/** Matches in the book's order; new sections stand after the one they follow in the new reading. */
-export function matchSections(book: Book, fresh: Book): Match[] {
-  const olds = book.sections.filter((s) => takesPart(s, book));
-  const news = fresh.sections.filter((s) => takesPart(s, fresh));
-  const sketches = new Map<Section, Uint32Array>([...olds, ...news].map((s) => [s, sketch(s.content)]));
-  const pairs: { old: Section; fresh: Section; like: number; score: number }[] = [];
-  olds.forEach((old, i) => {
-    news.forEach((n, k) => {
-      const like = likeness(sketches.get(old) as Uint32Array, sketches.get(n) as Uint32Array);
-      const titled = plain(old.title) !== '' && plain(old.title) === plain(n.title);
-      const empty = !hasText(old.content) && !hasText(n.content);
-      // The same place counts a little, so that untitled sections of like text keep their order.
-      const place = 1 - Math.abs(i / Math.max(1, olds.length) - k / Math.max(1, news.length));
-      const score =
-        like + (titled ? 0.5 : 0) + (old.kind === n.kind ? 0.1 : 0) + (empty ? 0.2 : 0) + place * 0.05;
-      if (like >= 0.08 || titled || (old.kind === n.kind && old.kind !== 'chapter'))
-        pairs.push({ old, fresh: n, like, score });
-    });
-  });
-  pairs.sort((a, b) => b.score - a.score);
-  const byOld = new Map<string, Match>();
-  const byFresh = new Map<string, string>();
-  for (const p of pairs) {
-    if (byOld.has(p.old.id) || byFresh.has(p.fresh.id)) continue;
-    byOld.set(p.old.id, { old: p.old.id, fresh: p.fresh.id, likeness: p.like });
-    byFresh.set(p.fresh.id, p.old.id);
-  }
-  const list: Match[] = olds.map((s) => byOld.get(s.id) ?? { old: s.id, fresh: null, likeness: 0 });
-  let after = -1;
-  for (const n of news) {
-    const old = byFresh.get(n.id);
-    if (old !== undefined) after = list.findIndex((m) => m.old === old);
-    else list.splice(++after, 0, { old: null, fresh: n.id, likeness: 0 });
-  }
-  return list;
+/** The section's text as it would be; for looking at, since ids of blocks that come in are the manuscript's. */
+export function previewOf(book: Book, fresh: Book, row: NewerRow, choice: Choice): Node | null {
+  const section = book.sections.find((s) => s.id === row.old);
+  let n = 0;
+  const t = new Adopting(book, fresh, () => `preview-${++n}`);
+  return section ? merged(book, fresh, section, piecesTaken(row, choice), t) : null;
 }
 
-/** The words of a block with those of the notes it calls: two blocks of the same words are the same block. */
-function wordsOf(block: Node, doc: Node): string {
-  const refs: string[] = [];
-  const own = block.textBetween(0, block.content.size, '\n', (l) => {
-    if (l.type.name === 'note') refs.push(l.attrs.ref as string);
-    return l.type.name === 'lineBreak' ? '\n' : l.type.name === 'note' ? '*' : '';
-  });
-  const notes: string[] = [];
-  doc.forEach((n) => {
-    if (n.type.name === 'noteBody' && refs.includes(n.attrs.id as string)) notes.push(n.textContent);
-  });
-  const sign = { break: '❦', pageBreak: '⏎' }[block.type.name] ?? '';
-  return `${sign}${own}¦${notes.join('¦')}`;
-}
-
-/** The new text of a section, with the old blocks where their words are the same. */
-function renewed(old: Node, fresh: Node, t: Adopting): Node {
-  const waiting = new Map<string, Node[]>();
-  const keyOf = (b: Node, doc: Node, picture = b.attrs.picture as string): string =>
-    (b.type.name === 'figure' ? picture : '') + wordsOf(b, doc);
-  old.forEach((b) => {
-    if (b.type.name === 'noteBody') return;
-    const key = keyOf(b, old);
-    waiting.set(key, [...(waiting.get(key) ?? []), b]);
-  });
-  const blocks: Node[] = [];
-  const called = new Set<string>();
-  fresh.forEach((b) => {
-    if (b.type.name === 'noteBody') return;
-    const same = waiting.get(keyOf(b, fresh, t.picture(b.attrs.picture as string)))?.shift();
-    if (same) {
-      t.block(b.attrs.id as string, same.attrs.id as string);
-      same.descendants((n) => {
-        if (n.type.name === 'note') called.add(n.attrs.ref as string);
-      });
-    }
-    blocks.push(same ?? t.take(b));
-  });
-  const keptNotes: Node[] = [];
-  old.forEach((n) => {
-    if (n.type.name === 'noteBody' && called.has(n.attrs.id as string)) keptNotes.push(n);
-  });
-  const freshRefs = new Set<string>();
-  blocks.forEach((b) =>
-    b.descendants((n) => {
-      if (n.type.name === 'note') freshRefs.add(n.attrs.ref as string);
-    }),
-  );
-  fresh.forEach((n) => {
-    if (n.type.name !== 'noteBody') return;
-    const note = t.take(n);
-    if (freshRefs.has(note.attrs.id as string) && !called.has(note.attrs.id as string)) keptNotes.push(note);
-  });
-  return fresh.copy(Fragment.fromArray([...blocks, ...keptNotes]));
-}
-
-/** One change that follows the new reading where the author chose to. Errors: `order/nothing` when nothing was chosen. */
+/**
+ * One change that follows the newer manuscript where the author chose to. `sha256` is the file of its reading, with which
+ * the one after it will be compared. Errors: `order/nothing` when nothing was chosen.
+ */
 export function renew(
   book: Book,
   fresh: Book,
-  matches: readonly Match[],
+  { rows, known, sections }: Newer,
   choices: readonly Choice[],
   newId: () => string,
+  sha256 = '',
 ): Outcome<Change> {
   const t = new Adopting(book, fresh, newId);
-  const news = new Map(fresh.sections.map((s) => [s.id, s]));
-  const olds = new Map(book.sections.map((s) => [s.id, s]));
-  const ids = matches.map((m) => m.old ?? newId());
-  matches.forEach((m, i) => m.fresh && t.section(m.fresh, ids[i] as string));
-  const texts: { match: number; content: Node }[] = [];
-  matches.forEach((m, i) => {
-    const n = m.fresh === null ? undefined : news.get(m.fresh);
-    if (!n || !choices[i]?.follow) return;
-    const old = m.old === null ? undefined : olds.get(m.old);
-    const content = old ? renewed(old.content, n.content, t) : t.take(n.content);
-    texts.push({ match: i, content });
+  for (const [other, id] of known) t.block(other, id);
+  for (const [other, id] of sections) t.section(other, id);
+  const coming = rows.map((r, i) => (r.how === 'new' && choices[i]?.follow ? newId() : null));
+  rows.forEach((r, i) => coming[i] && t.section(r.fresh as string, coming[i]));
+  const texts = rows.map((row, i): Node | null => {
+    const choice = choices[i];
+    const old = book.sections.find((s) => s.id === row.old);
+    const n = fresh.sections.find((s) => s.id === row.fresh);
+    if (!choice) return null;
+    if (coming[i] && n) return t.take(n.content);
+    const pieces = piecesTaken(row, choice);
+    return old && pieces.length > 0 ? merged(book, fresh, old, pieces, t) : null;
   });
   const changes: Change[] = [];
   const order: Placed[] = [...book.sections];
-  for (const { match: i, content } of texts) {
-    const m = matches[i] as Match;
-    const n = news.get(m.fresh as string) as Section;
-    const old = m.old === null ? undefined : olds.get(m.old);
-    const linked = t.linked(content);
-    if (old) {
-      if (!old.content.eq(linked)) changes.push(textReplaced(old, linked));
-      if (choices[i]?.title && (n.title !== old.title || n.subtitle !== old.subtitle))
-        changes.push({ type: 'set-section', id: old.id, fields: { title: n.title, subtitle: n.subtitle } });
-      continue;
-    }
-    // A new section stands after the last one before it that the book holds, in its part.
-    const before = matches.slice(0, i).findLastIndex((x, k) => x.old !== null || choices[k]?.follow);
-    const at = before >= 0 ? order.findIndex((s) => s.id === ids[before]) : -1;
-    const section = {
-      ...n,
-      id: ids[i] as string,
-      parent: parentBelow(order[at], n),
-      leftOut: [],
-      content: linked,
-    };
+  rows.forEach((row, i) => {
+    const content = texts[i] ? t.linked(texts[i]) : null;
+    const n = fresh.sections.find((s) => s.id === row.fresh);
+    const old = book.sections.find((s) => s.id === row.old);
+    if (old && content && !old.content.eq(content)) changes.push(textReplaced(old, content));
+    if (old && n && row.title !== 'same' && choices[i]?.title)
+      changes.push({ type: 'set-section', id: old.id, fields: { title: n.title, subtitle: n.subtitle } });
+    const id = coming[i];
+    if (!id || !n || !content) return;
+    const at = placeFor(fresh, n, order, sections, rows, coming);
+    const section: Section = { ...n, id, parent: parentBelow(order[at], n), leftOut: [], content };
     changes.push({ type: 'insert-section', index: at + 1, section: sectionToJson(section) });
     order.splice(at + 1, 0, section);
-  }
-  const gone = matches.flatMap((m, i) => (m.fresh === null && m.old && choices[i]?.follow ? [m.old] : []));
+  });
+  const gone = rows.flatMap((r, i) => (r.how === 'gone' && r.old && choices[i]?.follow ? [r.old] : []));
   if (gone.length > 0) {
     const now = apply(book, { type: 'group', label: '', changes });
     const removal = now.ok ? remove(now.value.book, gone) : now;
@@ -220,6 +97,7 @@ export function renew(
     changes.push(removal.value);
   }
   if (changes.length === 0) return refused('order/nothing', 'None of the new text was selected.');
+  if (sha256) changes.push({ type: 'set-reading', sha256 });
   return done({
     type: 'group',
     label: 'Use the text of a newer manuscript',
@@ -227,51 +105,91 @@ export function renew(
   });
 }
 
-/** The part in which a section stands that is put below another. */
-const parentBelow = (above: Placed | undefined, s: Placed): string | null =>
-  s.matter !== 'body' || s.kind === 'part' || above?.matter !== 'body'
-    ? null
-    : above.kind === 'part'
-      ? above.id
-      : above.parent;
-
-/**
- * Adds the sections of another reading after one of the book's, parts and all. Pages that the book makes itself, and
- * those it has already, are left where they are.
- */
-export function addAfter(
-  book: Book,
+/** A new section stands after the last one before it in the manuscript that the book holds; index in the order. */
+function placeFor(
   fresh: Book,
-  afterId: string | null,
-  newId: () => string,
-): Outcome<Change> {
-  const t = new Adopting(book, fresh, newId);
-  const single = new Set(['title-page', 'copyright-page', 'half-title', 'contents']);
-  const coming = fresh.sections.filter((s) => takesPart(s, fresh) && !single.has(s.kind));
-  if (coming.length === 0) return refused('order/nothing', 'It contains no text to add.');
-  const ids = new Map(coming.map((s) => [s.id, newId()]));
-  for (const [other, id] of ids) t.section(other, id);
-  const contents = coming.map((s) => t.take(s.content));
-  const found = book.sections.findIndex((s) => s.id === afterId);
-  const at = found >= 0 ? found : book.sections.findLastIndex((s) => s.matter === 'body');
-  const above = book.sections[at];
-  const changes = coming.map((s, i): Change => {
-    const parent = s.parent === null ? parentBelow(above, s) : (ids.get(s.parent) ?? null);
-    const section = {
-      ...s,
-      id: ids.get(s.id) as string,
-      parent,
-      leftOut: [],
-      content: t.linked(contents[i] as Node),
-    };
-    return { type: 'insert-section', index: at + 1 + i, section: sectionToJson(section) };
-  });
-  return done({
-    type: 'group',
-    label: 'Add a manuscript',
-    changes: withPictures(t, changes),
-  });
+  n: Section,
+  order: readonly Placed[],
+  sections: ReadonlyMap<string, string>,
+  rows: readonly NewerRow[],
+  coming: readonly (string | null)[],
+): number {
+  const here = (other: string): string | null | undefined =>
+    sections.get(other) ?? coming[rows.findIndex((r) => r.fresh === other && r.how === 'new')];
+  for (const above of fresh.sections.slice(0, fresh.sections.indexOf(n)).reverse()) {
+    const at = order.findIndex((s) => s.id === here(above.id));
+    if (at >= 0) return at;
+  }
+  return -1;
 }
 
-const withPictures = (t: Adopting, changes: Change[]): Change[] =>
-  t.pictures.length === 0 ? changes : [{ type: 'add-pictures', pictures: t.pictures }, ...changes];
+/** A section's text with those pieces of the newer manuscript in it. */
+function merged(book: Book, fresh: Book, old: Section, pieces: readonly Piece[], t: Adopting): Node {
+  const [ours, theirs] = [keysIn(book), keysIn(fresh)];
+  const own = blocksOf(old.content);
+  const ownKeys = ours(old.content);
+  const blocks = [...own];
+  // From the end on, so that what comes before keeps its place; of two at one place the later first.
+  for (const p of [...pieces].reverse().sort((a, b) => b.from - a.from || b.to - a.to)) {
+    const n = fresh.sections.find((s) => s.id === p.fresh) as Section;
+    const keys = new Map(blocksOf(n.content).map((b, i) => [b, theirs(n.content)[i]]));
+    const waiting = own.slice(p.from, p.to).map((block, i) => ({ block, key: ownKeys[p.from + i] }));
+    const come = p.blocks.map((b) => {
+      const at = waiting.findIndex((w) => w.key === keys.get(b));
+      const same = at >= 0 ? waiting.splice(at, 1)[0]?.block : undefined;
+      if (same) t.block(b.attrs.id as string, same.attrs.id as string);
+      return same ?? b;
+    });
+    const single = p.to - p.from === 1 && come.length === 1 && come[0] === p.blocks[0];
+    const replaced = own[p.from] as Node;
+    blocks.splice(
+      p.from,
+      p.to - p.from,
+      ...come.map((b) => (own.includes(b) ? b : single ? inShapeOf(replaced, t.take(b)) : t.take(b))),
+    );
+  }
+  return withNotes(old, blocks, pieces, fresh, t);
+}
+
+/** New words of one paragraph in the shape that the paragraph was given here: a subhead, a quotation, a letter. */
+function inShapeOf(shape: Node, words: Node): Node {
+  if (words.type.name !== 'paragraph' || shape.type === words.type) {
+    return words.type === shape.type && words.isTextblock
+      ? shape.type.create({ ...words.attrs, id: shape.attrs.id as string }, words.content)
+      : words;
+  }
+  if (shape.isTextblock && shape.type.name !== 'monospace' && shape.type.name !== 'figure')
+    return shape.copy(words.content);
+  const [only] = [shape.firstChild];
+  return shape.childCount === 1 && only?.type === words.type
+    ? shape.copy(Fragment.from(only.copy(words.content)))
+    : words;
+}
+
+/** The blocks with the notes that they call: the section's own, and those that came with the new words. */
+function withNotes(
+  old: Section,
+  blocks: readonly Node[],
+  pieces: readonly Piece[],
+  fresh: Book,
+  t: Adopting,
+): Node {
+  const called = new Set<string>();
+  Fragment.fromArray([...blocks]).descendants((n) => {
+    if (n.type.name === 'note') called.add(n.attrs.ref as string);
+  });
+  const notes = new Map<string, Node>();
+  old.content.forEach((n) => {
+    if (n.type.name === 'noteBody' && called.has(n.attrs.id as string)) notes.set(n.attrs.id as string, n);
+  });
+  for (const id of new Set(pieces.map((p) => p.fresh)))
+    fresh.sections
+      .find((s) => s.id === id)
+      ?.content.forEach((n) => {
+        if (n.type.name !== 'noteBody') return;
+        const note = t.take(n);
+        const own = note.attrs.id as string;
+        if (called.has(own) && !notes.has(own)) notes.set(own, note);
+      });
+  return old.content.copy(Fragment.fromArray([...blocks, ...notes.values()]));
+}

@@ -1,15 +1,17 @@
 'use client';
-/** A newer manuscript beside the book: section by section what would change, before anything does. */
+/** A newer manuscript beside the book: row by row what it would change, before anything does. */
 import { useEffect, useMemo, useState } from 'react';
-import { compareTexts, emptyContent, type Book, type Comparison, type Section } from '@pagina/core/book';
+import { compareTexts, emptyContent, type Book, type Comparison } from '@pagina/core/book';
 import {
   addAfter,
+  compareNewer,
+  firstChoice,
   headingsOf,
-  matchSections,
+  previewOf,
   renew,
   type Choice,
   type Heading,
-  type Match,
+  type NewerRow,
 } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
@@ -24,35 +26,54 @@ import { act } from './actions';
 const newId = (): string => `k${shortId()}`;
 /** How long the page may be busy comparing before it is drawn again, in milliseconds. */
 const BUSY = 24;
+/** Everything that a row offers, for looking at. */
+const ALL: Choice = { follow: true, title: true, theirs: true };
 
-/** Comparisons of all matches, made bit by bit. */
-function useComparisons(book: Book, fresh: Book, matches: readonly Match[]): ReadonlyMap<Match, Comparison> {
-  const [made, setMade] = useState<ReadonlyMap<Match, Comparison>>(new Map());
+export interface NewerManuscript {
+  name: string;
+  book: Book;
+  /** The manuscript as it was read before; null for a title that began blank. */
+  before: Book | null;
+  /** The file of the reading. */
+  sha256: string;
+}
+
+/** Comparisons of all rows, made bit by bit. */
+function useComparisons(
+  book: Book,
+  fresh: Book,
+  rows: readonly NewerRow[],
+): ReadonlyMap<NewerRow, Comparison> {
+  const [made, setMade] = useState<ReadonlyMap<NewerRow, Comparison>>(new Map());
   useEffect(() => {
     let gone = false;
-    const of = (b: Book, id: string | null): Section['content'] =>
-      b.sections.find((s) => s.id === id)?.content ?? emptyContent('');
-    const all = new Map<Match, Comparison>();
+    const all = new Map<NewerRow, Comparison>();
+    const compared = (row: NewerRow): Comparison => {
+      const old = book.sections.find((s) => s.id === row.old)?.content ?? emptyContent('');
+      const coming = fresh.sections.find((s) => s.id === row.fresh)?.content ?? emptyContent('');
+      return compareTexts(old, row.how === 'changed' ? (previewOf(book, fresh, row, ALL) ?? old) : coming);
+    };
     const go = (): void => {
       if (gone) return;
       const until = performance.now() + BUSY;
-      for (const m of matches) {
-        if (all.has(m)) continue;
-        all.set(m, compareTexts(of(book, m.old), of(fresh, m.fresh)));
+      for (const row of rows) {
+        if (all.has(row)) continue;
+        all.set(row, compared(row));
         if (performance.now() > until) break;
       }
       setMade(new Map(all));
-      if (all.size < matches.length) setTimeout(go, 0);
+      if (all.size < rows.length) setTimeout(go, 0);
     };
     go();
     return () => {
       gone = true;
     };
-  }, [book, fresh, matches]);
+  }, [book, fresh, rows]);
   return made;
 }
 
-export function Renewal({ name, fresh, onDone }: { name: string; fresh: Book; onDone: () => void }) {
+export function Renewal({ newer, onDone }: { newer: NewerManuscript; onDone: () => void }) {
+  const { name, book: fresh, before } = newer;
   const { session } = useTitle();
   const { book: now } = useBook();
   // What was compared stays what is shown: typing elsewhere would make the list jump.
@@ -61,21 +82,22 @@ export function Renewal({ name, fresh, onDone }: { name: string; fresh: Book; on
   const [after, setAfter] = useState<string>(
     book.sections.findLast((s) => s.matter === 'body')?.id ?? book.sections.at(-1)?.id ?? '',
   );
-  const matches = useMemo(() => matchSections(book, fresh), [book, fresh]);
-  const comparisons = useComparisons(book, fresh, matches);
-  const [choices, setChoices] = useState<readonly Choice[]>(() =>
-    matches.map((m) => ({ follow: m.fresh !== null, title: false })),
-  );
+  const compared = useMemo(() => compareNewer(book, fresh, before), [book, fresh, before]);
+  const { rows, same } = compared;
+  const comparisons = useComparisons(book, fresh, rows);
+  const [choices, setChoices] = useState<readonly Choice[]>(() => rows.map(firstChoice));
   const headings = useMemo(() => headingsOf(book.sections, book), [book]);
   const freshHeadings = useMemo(() => headingsOf(fresh.sections, fresh), [fresh]);
-  const differs = (m: Match): boolean =>
-    m.old === null || m.fresh === null || (comparisons.get(m)?.paragraphs.length ?? 1) > 0;
-  const taken = matches.filter((m, i) => choices[i]?.follow && differs(m)).length;
+  const taken = choices.filter((c) => c.follow || c.title || c.theirs).length;
+  const contested = rows.reduce((n, r) => n + r.pieces.filter((p) => p.contested).length, 0);
   const set = (i: number, more: Partial<Choice>): void =>
     setChoices(choices.map((c, k) => (k === i ? { ...c, ...more } : c)));
   const accept = async (): Promise<void> => {
     const done = await act(session, (b) =>
-      way === 'add' ? addAfter(b, fresh, after, newId) : renew(b, fresh, matches, choices, newId),
+      way === 'add'
+        ? addAfter(b, fresh, after, newId)
+        : // The book may have changed since it was compared: places are found again, choices stay with their sections.
+          renewed(b, newer, rows, choices),
     );
     if (done) onDone();
   };
@@ -83,12 +105,14 @@ export function Renewal({ name, fresh, onDone }: { name: string; fresh: Book; on
   return (
     <section aria-label="A newer manuscript" className="flex h-full min-h-0 flex-col bg-sheet">
       <header className="flex items-center gap-4 border-b border-edge px-4 py-2">
-        <div>
-          <h2 className="font-serif text-[17px]">{name}</h2>
+        <div className="min-w-0">
+          <h2 className="truncate font-serif text-[17px]">{name}</h2>
           <p className="text-[13px] text-ink-soft">
-            {way === 'replace'
-              ? 'The new text replaces the old. Kinds, order, editions and design are kept, and so are paragraphs whose words haven’t changed.'
-              : `${coming} ${coming === 1 ? 'section is' : 'sections are'} put in. Nothing else in the book changes.`}
+            {way === 'add'
+              ? `${coming} ${coming === 1 ? 'section is' : 'sections are'} put in. Nothing else in the book changes.`
+              : before
+                ? `Compared with the manuscript that you imported before. ${toldOf(same, contested)}`
+                : 'Compared with the book, since it began without a manuscript. Nothing is chosen yet.'}
           </p>
         </div>
         <span className="ml-auto" />
@@ -113,19 +137,22 @@ export function Renewal({ name, fresh, onDone }: { name: string; fresh: Book; on
             ? 'Add it'
             : taken === 0
               ? 'Nothing to apply'
-              : `Take ${taken} ${taken === 1 ? 'section' : 'sections'}`}
+              : `Update ${taken} ${taken === 1 ? 'section' : 'sections'}`}
         </Button>
         <Button kind="quiet" onClick={onDone}>
           Leave the book as it is
         </Button>
       </header>
       <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="Sections compared">
-        {way === 'replace' ? (
+        {way === 'replace' && rows.length > 0 ? (
           <div className="column-head sticky top-0 z-10 flex gap-4 border-b border-rule bg-sheet px-4 py-1">
-            <span className="w-72">In the book</span>
-            <span className="w-72">In the newer manuscript</span>
-            <span className="w-60">What differs</span>
+            <span className="w-64">In the book</span>
+            <span className="w-64">In the newer manuscript</span>
+            <span className="w-60">What changes</span>
           </div>
+        ) : null}
+        {way === 'replace' && rows.length === 0 ? (
+          <p className="px-4 py-6 font-serif text-[17px]">This manuscript changes nothing in the book.</p>
         ) : null}
         {way === 'add'
           ? fresh.sections.map((s) => (
@@ -133,13 +160,13 @@ export function Renewal({ name, fresh, onDone }: { name: string; fresh: Book; on
                 {freshHeadings.get(s.id)?.label}
               </p>
             ))
-          : matches.map((m, i) => (
-              <Pair
-                key={`${m.old ?? ''}/${m.fresh ?? ''}`}
-                match={m}
-                old={headings.get(m.old ?? '')}
-                fresh={freshHeadings.get(m.fresh ?? '')}
-                comparison={comparisons.get(m)}
+          : rows.map((row, i) => (
+              <Row
+                key={`${row.old ?? ''}/${row.fresh ?? ''}`}
+                row={row}
+                old={headings.get(row.old ?? '')}
+                fresh={freshHeadings.get(row.fresh ?? '')}
+                comparison={comparisons.get(row)}
                 choice={choices[i] as Choice}
                 onChoice={(more) => set(i, more)}
               />
@@ -149,15 +176,36 @@ export function Renewal({ name, fresh, onDone }: { name: string; fresh: Book; on
   );
 }
 
-function Pair({
-  match: m,
+function toldOf(same: number, contested: number): string {
+  const unchanged = same === 0 ? '' : `${same} ${same === 1 ? 'section is' : 'sections are'} as before. `;
+  if (contested === 0) return `${unchanged}What you changed here is kept.`;
+  return `${unchanged}${contested} ${contested === 1 ? 'place was' : 'places were'} changed here too: there the book’s words stay unless you choose the manuscript’s.`;
+}
+
+function renewed(b: Book, newer: NewerManuscript, rows: readonly NewerRow[], choices: readonly Choice[]) {
+  const again = compareNewer(b, newer.book, newer.before);
+  const chosen = (row: NewerRow): Choice => {
+    const at = rows.findIndex((r) => r.old === row.old && (r.old !== null || r.fresh === row.fresh));
+    return choices[at] ?? { follow: false, title: false, theirs: false };
+  };
+  return renew(b, newer.book, again, again.rows.map(chosen), newId, newer.before ? newer.sha256 : '');
+}
+
+const WHAT: Record<NewerRow['how'], string> = {
+  new: 'Add it',
+  gone: 'Delete it from the book',
+  changed: 'Use the new text',
+};
+
+function Row({
+  row,
   old,
   fresh,
   comparison,
   choice,
   onChoice,
 }: {
-  match: Match;
+  row: NewerRow;
   old: Heading | undefined;
   fresh: Heading | undefined;
   comparison: Comparison | undefined;
@@ -165,35 +213,56 @@ function Pair({
   onChoice: (more: Partial<Choice>) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const same = m.old !== null && m.fresh !== null && comparison?.paragraphs.length === 0;
-  const retitled = old && fresh && old.title !== fresh.title && fresh.title !== '';
+  const contested = row.pieces.filter((p) => p.contested).length;
+  const free = row.how !== 'changed' || row.pieces.length > contested;
   const told = !comparison
     ? 'comparing …'
-    : m.old === null
+    : row.how === 'new'
       ? 'new'
-      : m.fresh === null
+      : row.how === 'gone'
         ? 'not in the newer manuscript'
-        : differenceOf(comparison);
-  const what = m.old === null ? 'Add it' : m.fresh === null ? 'Delete it from the book' : 'Use the new text';
+        : row.pieces.length === 0
+          ? 'another title'
+          : differenceOf(comparison);
   return (
-    <div
-      className="border-b border-rule px-4 py-1.5"
-      data-pair={m.old === null ? 'new' : m.fresh === null ? 'gone' : same ? 'same' : 'changed'}
-    >
-      <div className="flex items-center gap-4">
-        <span className="w-72 truncate font-serif text-[15px]">
+    <div className="border-b border-rule px-4 py-1.5" data-pair={row.how}>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <span className="w-64 truncate font-serif text-[15px]">
           {old?.label ?? <em className="text-ink-soft">not in the book</em>}
         </span>
-        <span className="w-72 truncate font-serif text-[15px] text-ink-soft">
+        <span className="w-64 truncate font-serif text-[15px] text-ink-soft">
           {fresh?.label ?? <em>not in it</em>}
         </span>
         <span className="w-60 truncate text-[13px]">{told}</span>
-        {same ? null : <Checkbox label={what} on={choice.follow} onSet={(follow) => onChoice({ follow })} />}
-        {retitled && !same ? (
-          <Checkbox label="and its title" on={choice.title} onSet={(title) => onChoice({ title })} />
+        {free ? (
+          <Checkbox
+            label={WHAT[row.how]}
+            on={choice.follow}
+            onSet={(follow) => onChoice(follow ? { follow } : { follow, theirs: false })}
+          />
         ) : null}
+        {contested > 0 ? (
+          <Checkbox
+            label={
+              contested === 1
+                ? 'also where you changed it (1 place)'
+                : `also where you changed it (${contested} places)`
+            }
+            on={choice.theirs}
+            onSet={(theirs) =>
+              onChoice(theirs ? { theirs, follow: true } : { theirs, follow: free && choice.follow })
+            }
+          />
+        ) : null}
+        {row.title === 'same' ? null : (
+          <Checkbox
+            label={row.title === 'new' ? 'and its title' : 'and its title, in place of yours'}
+            on={choice.title}
+            onSet={(title) => onChoice({ title })}
+          />
+        )}
         <span className="ml-auto" />
-        {comparison && !same ? (
+        {comparison && comparison.paragraphs.length > 0 ? (
           <Button kind="quiet" className="h-7 px-2" aria-expanded={open} onClick={() => setOpen(!open)}>
             {open ? 'Close' : 'Compare'}
           </Button>

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
-import { bookFromJson, type Book } from '@pagina/core/book';
+import { bookFromJson } from '@pagina/core/book';
 import { readFile, type Reading } from '@/title/reading';
 import { DropSurface } from '@/ui/FileDrop';
 import { Panes } from '@/ui/Panes';
@@ -15,7 +15,7 @@ import { useRowFacts } from './facts';
 import { IntakeSheet } from './IntakeSheet';
 import { Ledger } from './Ledger';
 import { Particulars } from './Particulars';
-import { Renewal } from './Renewal';
+import { Renewal, type NewerManuscript } from './Renewal';
 import { useSelection } from './selection';
 import { Tools } from './Tools';
 
@@ -31,7 +31,7 @@ export function RunningOrder() {
   const [renaming, setRenaming] = useState<string | null>(null);
   const [particulars, setParticulars] = useState(true);
   const [reading, setReading] = useState<Reading | null>(null);
-  const [newer, setNewer] = useState<{ name: string; book: Book } | null>(null);
+  const [newer, setNewer] = useState<NewerManuscript | null>(null);
   const [asRead, setAsRead] = useState(false);
   const { kept, accept, markBack } = useArrival(session.id);
   /** The row the strip was sent to last: hearing of it again must not choose it again, when another is chosen already. */
@@ -60,11 +60,16 @@ export function RunningOrder() {
       const job = await readFile(`/api/titles/${session.id}/renewal`, file, setReading);
       if (!job) return;
       const r = await fetch(`/api/titles/${session.id}/renewal?job=${job.id}`);
-      const read = (await r.json()) as { name: string; book: unknown; message?: string };
+      const read = (await r.json()) as Omit<NewerManuscript, 'book' | 'before'> & {
+        book: unknown;
+        before: unknown;
+        message?: string;
+      };
       const parsed = r.ok ? bookFromJson(read.book) : null;
       if (!parsed?.ok) throw new Error(read.message ?? parsed?.refusal.message);
+      const before = read.before ? bookFromJson(read.before) : null;
       await session.flush();
-      setNewer({ name: read.name, book: parsed.value });
+      setNewer({ ...read, book: parsed.value, before: before?.ok ? before.value : null });
     } catch (e) {
       toast(`${file.name}: ${(e as Error).message || 'it couldn’t be imported.'}`);
     } finally {
@@ -84,7 +89,7 @@ export function RunningOrder() {
         onBack={markBack}
       />
     );
-  if (newer) return <Renewal name={newer.name} fresh={newer.book} onDone={() => setNewer(null)} />;
+  if (newer) return <Renewal newer={newer} onDone={() => setNewer(null)} />;
   return (
     <DropSurface className="flex h-full flex-col" onFiles={([file]) => file && void bringIn(file)}>
       <Tools
