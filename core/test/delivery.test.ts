@@ -190,6 +190,18 @@ describe('several files brought in at once', () => {
       expect(unused).toHaveLength(2);
     }
   });
+  it('know a list of particulars of few long lines for one', async () => {
+    const list =
+      'Title: Names on the Quay\nAuthor: Ines Calder\nISBN (ebook): 978-3-16-148410-0\nISBN (paperback): 978-3-16-148410-1\nShoe size: 39';
+    const read = await deliver({ 'novel.txt': text(NOVEL), 'particulars.txt': text(list) });
+    if (!read.ok) throw new Error(read.refusal.message);
+    expect(read.value.book.record.title).toBe('Names on the Quay');
+    expect(read.value.findings.map((f) => f.rule).slice(0, 3)).toEqual([
+      'intake/taken-in',
+      'intake/isbn-mistyped',
+      'intake/unread-particulars',
+    ]);
+  });
   it('take the longer text for the manuscript, and say what the other one was', async () => {
     const read = await deliver({
       'notes.txt': text('Some thoughts about the next book.'),

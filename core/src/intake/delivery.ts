@@ -15,7 +15,7 @@ import { authorsLine } from '../record';
 import { particularsIn, withParticulars, type Particulars } from './particulars';
 import type { ConvertPicture } from './pictures';
 import { paragraphsOf, type RawManuscript } from './raw';
-import { formatOf, readRaw } from './readers';
+import { decodeText, formatOf, readRaw } from './readers';
 import { readManuscript, type Intake } from './read';
 
 export interface DeliveredFile {
@@ -84,7 +84,9 @@ async function toldApart(texts: readonly DeliveredFile[]): Promise<{
   for (const file of texts) {
     const raw = await readRaw(file.bytes, file.name);
     const text = raw.ok ? textOf(raw.value) : '';
-    const sheet = particularsIn(text);
+    // A list is a list where it is typed as plain text too, which for a manuscript would be one paragraph.
+    const typed = /^(?:text|markdown)$/.test(formatOf(file.bytes, file.name));
+    const sheet = particularsIn(typed ? decodeText(file.bytes) : text);
     if (sheet) sheets.push({ name: file.name, sheet, file });
     // The PDF beside a manuscript is a cover or an earlier printing.
     const words = countWords(text) * (formatOf(file.bytes, file.name) === 'pdf' ? 0.1 : 1);

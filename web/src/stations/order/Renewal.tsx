@@ -104,7 +104,7 @@ export function Renewal({ newer, onDone }: { newer: NewerManuscript; onDone: () 
   const coming = fresh.sections.length;
   return (
     <section aria-label="A newer manuscript" className="flex h-full min-h-0 flex-col bg-sheet">
-      <header className="flex items-center gap-4 border-b border-edge px-4 py-2">
+      <header className="flex items-center gap-4 border-b border-edge px-4 py-2 [&_label]:whitespace-nowrap">
         <div className="min-w-0">
           <h2 className="truncate font-serif text-[17px]">{name}</h2>
           <p className="text-[13px] text-ink-soft">
