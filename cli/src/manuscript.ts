@@ -8,6 +8,6 @@ export async function manuscript(bytes: Uint8Array, path: string): Promise<Outco
   ignoreLateRejections();
   inflateByHost();
   const { readManuscript } = await import('@pagina/core/intake');
-  const read = await readManuscript(bytes, path, familiarPicture);
+  const read = await readManuscript(bytes, path, { convert: familiarPicture });
   return read.ok ? done(await withWholePictures(read.value)) : read;
 }

@@ -151,7 +151,7 @@ describe('several files brought in at once', () => {
   const deliver = async (files: Record<string, Uint8Array>) =>
     readDelivery(
       Object.entries(files).map(([name, bytes]) => ({ name, bytes })),
-      familiarPicture,
+      { convert: familiarPicture },
     );
   it('are put where they belong, whatever their order', async () => {
     const files = {
@@ -238,7 +238,7 @@ describe('pictures of kinds that no book carries (made by sharp)', () => {
       .toFormat(kind)
       .toBuffer();
     const html = `<h1>Chapter 1</h1><p>Words.</p><p><img alt="A boat" src="data:image/${kind};base64,${made.toString('base64')}"></p><p>More words.</p>`;
-    const read = await readManuscript(text(html), 'a.html', familiarPicture);
+    const read = await readManuscript(text(html), 'a.html', { convert: familiarPicture });
     if (!read.ok) throw new Error(read.refusal.message);
     expect(read.value.book.pictures.map((p) => [p.width, p.height])).toEqual([[64, 48]]);
     const without = await readManuscript(text(html), 'a.html');

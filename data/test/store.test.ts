@@ -312,6 +312,8 @@ describe('how a manuscript arrived', () => {
     links: 0,
     rows: [{ section: 'c1', typed: 'Chapter One', reason: 'a heading style', score: 10, look: 'heading 1' }],
     setAside: [{ rule: 'number-lines', text: 'Chapter One', words: 2, section: 'c1', back: false }],
+    comments: [],
+    source: [],
     tidied: { tabs: 2 },
     findings: [],
   };

@@ -36,10 +36,10 @@ const progress = (stage: string, share: number): boolean => {
   return true;
 };
 
-async function read({ files: paths, folder }: Extract<Task, { kind: 'read' }>): Promise<FromChild> {
+async function read({ files: paths, changes, folder }: Extract<Task, { kind: 'read' }>): Promise<FromChild> {
   progress('Reading the manuscript', 0);
   const delivered = paths.map(({ path, name }) => ({ name, bytes: new Uint8Array(readFileSync(path)) }));
-  const r = await readDelivery(delivered, familiarPicture);
+  const r = await readDelivery(delivered, { convert: familiarPicture, changes });
   if (!r.ok) return { type: 'refused', message: r.refusal.message };
   const whole = await withWholePictures(r.value);
   const { book, files } = whole;

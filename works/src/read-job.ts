@@ -8,13 +8,20 @@ import { endOf, type Desk } from './desk';
 const timeFor = (bytes: number): number => Math.min(600_000, 20_000 + (bytes / 1e6) * 20_000);
 
 export async function readManuscriptJob(desk: Desk): Promise<JobEnd> {
-  const { title, ...main } = desk.job.payload as Named & { title: string; beside?: Named[] };
-  const read = await reading(desk, [main, ...(main.beside ?? [])]);
+  const { title, changes, ...main } = desk.job.payload as Named & {
+    title: string;
+    beside?: Named[];
+    changes?: 'accept' | 'reject';
+  };
+  const files = [main, ...(main.beside ?? [])];
+  const read = await reading(desk, files, changes);
   if (!('book' in read)) return read;
+  const source = files.map(({ sha256, name = '' }) => ({ sha256, name }));
+  const arrival = { ...read.arrival, source };
   return {
     state: 'done',
     result: { title },
-    also: (tx) => insertTitle(tx, { book: { ...read.book, id: title }, id: title, arrival: read.arrival }),
+    also: (tx) => insertTitle(tx, { book: { ...read.book, id: title }, id: title, arrival }),
   };
 }
 
@@ -42,6 +49,7 @@ interface Named {
 async function reading(
   { store, folder, task }: Desk,
   uploaded: readonly Named[],
+  changes: 'accept' | 'reject' = 'accept',
 ): Promise<{ book: Book; arrival: Arrival } | JobEnd> {
   let size = 0;
   for (const { sha256 } of uploaded) {
@@ -50,7 +58,7 @@ async function reading(
     size += one;
   }
   const files = uploaded.map(({ sha256, name = '' }) => ({ path: filePath(store, sha256), name }));
-  const answer = await task({ kind: 'read', files, folder }, { time: timeFor(size) });
+  const answer = await task({ kind: 'read', files, changes, folder }, { time: timeFor(size) });
   if (answer.type !== 'read') return endOf(answer);
   const parsed = bookFromJson(answer.book);
   if (!parsed.ok) return { state: 'failed', error: parsed.refusal.message };

@@ -3,7 +3,12 @@ import type { Finding } from '@pagina/core/base';
 import type { Arrival, BookJson } from '@pagina/core/book';
 
 export type Task =
-  | { kind: 'read'; files: { path: string; name: string }[]; folder: string }
+  | {
+      kind: 'read';
+      files: { path: string; name: string }[];
+      changes: 'accept' | 'reject';
+      folder: string;
+    }
   | {
       kind: 'make';
       book: BookJson;

@@ -36,6 +36,10 @@ export const arrivalSchema = z.object({
     }),
   ),
   setAside: z.array(setAsideSchema),
+  /** Remarks in the margin of the file, which are no text of the book. */
+  comments: z.array(z.object({ by: z.string(), text: z.string(), at: z.string() })).default([]),
+  /** The files it was read from, by their SHA-256, so that they can be read again. */
+  source: z.array(z.object({ sha256: z.string(), name: z.string() })).default([]),
   /** What was cleaned, how often. */
   tidied: z.record(z.string(), z.number()),
   findings: z.array(

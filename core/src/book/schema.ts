@@ -303,6 +303,8 @@ const marks: Record<string, MarkSpec> = {
     parseDOM: [{ tag: 'sub' }, { style: 'vertical-align=sub' }],
     toDOM: () => ['sub', 0],
   },
+  /** Kept as the manuscript has it; books mark emphasis with italics, which Tidy offers in its place. */
+  underline: { parseDOM: [{ tag: 'u' }, { style: 'text-decoration=underline' }], toDOM: () => ['u', 0] },
   strike: { parseDOM: [{ tag: 's' }, { tag: 'strike' }, { tag: 'del' }], toDOM: () => ['s', 0] },
   monospaced: { parseDOM: [{ tag: 'code' }, { tag: 'tt' }, { tag: 'kbd' }], toDOM: () => ['code', 0] },
   language: {

@@ -224,6 +224,9 @@ export class SectionWriter {
         case 'sub':
           out = `<sub>${out}</sub>`;
           break;
+        case 'underline':
+          out = `<u>${out}</u>`;
+          break;
         case 'strike':
           out = `<s>${out}</s>`;
           break;

@@ -16,7 +16,7 @@ import { particularsIn, withParticulars, type Particulars } from './particulars'
 import type { ConvertPicture } from './pictures';
 import { paragraphsOf, type RawManuscript } from './raw';
 import { decodeText, formatOf, readRaw } from './readers';
-import { readManuscript, type Intake } from './read';
+import { readManuscript, type Intake, type ReadOptions } from './read';
 
 export interface DeliveredFile {
   name: string;
@@ -35,7 +35,7 @@ type Role = 'cover' | 'portrait' | 'device';
  */
 export async function readDelivery(
   files: readonly DeliveredFile[],
-  convert?: ConvertPicture,
+  options: ReadOptions = {},
 ): Promise<Outcome<Delivery>> {
   const pictures = files.filter((f) => pictureInfo(f.bytes) ?? foreignPicture(f.bytes));
   const texts = files.filter(
@@ -48,7 +48,7 @@ export async function readDelivery(
       'intake/no-manuscript',
       'There is no manuscript among these files. Add it and drop them again.',
     );
-  const read = await readManuscript(manuscript.bytes, manuscript.name, convert);
+  const read = await readManuscript(manuscript.bytes, manuscript.name, options);
   if (!read.ok) return read;
   let { book } = read.value;
   const findings: Finding[] = [];
@@ -57,7 +57,7 @@ export async function readDelivery(
     book = filled.book;
     findings.push(...filled.findings);
   }
-  const placed = await withPictures(book, read.value.files, pictures, convert);
+  const placed = await withPictures(book, read.value.files, pictures, options.convert);
   for (const f of [...spare, ...others])
     findings.push({
       rule: 'intake/not-understood',

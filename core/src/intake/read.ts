@@ -4,11 +4,12 @@ import { newBook, type Arrival, type Book, type Picture, type Section } from '..
 import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assembly';
 import { accountOf } from './account';
-import { formatOf, readRaw } from './readers';
+import { formatOf, readRaw, withoutTrackedChanges } from './readers';
 import type { TidyCount } from './assembly';
 import { fromCopyrightPage } from './particulars';
 import { withFamiliarPictures, type ConvertPicture } from './pictures';
-import type { RawManuscript, RawParagraph } from './raw';
+import type { RawComment, RawManuscript, RawParagraph } from './raw';
+import { aboutComments, aboutDropped, aboutUnderlining } from './told';
 import { recogniseHeadings, withoutFurniture, withoutTypewriter, type TitleBlock } from './recognition';
 import { sourceText } from './source';
 import { decodeText } from './readers';
@@ -23,21 +24,30 @@ export interface Intake {
   setAside: SetAside[];
   tidied: TidyCount;
   findings: Finding[];
+  comments: readonly RawComment[];
 }
 
 /** Bytes of a manuscript that is taken in; larger ones are refused before they are read. */
 export const MOST_BYTES = 200_000_000;
 const MANY_HEADINGS = 1_000;
 
+export interface ReadOptions {
+  /** Turns pictures that no book carries into such. */
+  convert?: ConvertPicture;
+  /** Whether changes that a word file tracks are taken for made, or taken back. */
+  changes?: 'accept' | 'reject';
+}
+
 /**
- * `name` is the file's, for what bytes cannot say; `convert` turns pictures that no book carries into such. Errors:
- * `intake/too-large` and those of the formats' readers.
+ * `name` is the file's, for what bytes cannot say. Errors: `intake/too-large` and those of the formats' readers.
  */
 export async function readManuscript(
-  bytes: Uint8Array,
+  given: Uint8Array,
   name = '',
-  convert?: ConvertPicture,
+  { convert, changes = 'accept' }: ReadOptions = {},
 ): Promise<Outcome<Intake>> {
+  const bytes =
+    changes === 'reject' && formatOf(given, name) === 'docx' ? withoutTrackedChanges(given) : given;
   if (bytes.length > MOST_BYTES)
     return {
       ok: false,
@@ -50,7 +60,8 @@ export async function readManuscript(
   if (!read.ok) return read;
   const source = sourceText(bytes, formatOf(bytes, name), decodeText);
   const whole = await withFamiliarPictures(read.value, convert);
-  return done(toBook(whole, source, digestOfBytes(bytes)));
+  if (bytes !== given) whole.dropped.takenBack = 1;
+  return done(toBook(whole, source, digestOfBytes(given)));
 }
 
 /** `source`: the file's text by another way than its reader's; null where there is none. `id`: the book's own. */
@@ -80,7 +91,7 @@ function toBook(read: RawManuscript, source: string | null = null, id = 'book'):
       severity: 'caution',
       message: `${chapters} headings were found, more than a book has chapters: perhaps a style of the text was taken for a heading.`,
     });
-  findings.push(...aboutDropped(m.dropped));
+  findings.push(...aboutDropped(m.dropped), ...aboutComments(m.comments), ...aboutUnderlining(sections));
   const pictures: Picture[] = [];
   const files = new Map<string, Uint8Array>();
   for (const f of m.pictures) {
@@ -110,28 +121,9 @@ function toBook(read: RawManuscript, source: string | null = null, id = 'book'):
     wordsOut: account.wordsOut,
     setAside: account.setAside,
     tidied,
+    comments: m.comments,
     findings: [...findings, ...account.findings],
   };
-}
-
-function aboutDropped({ formulas = 0, drawings = 0 }: Record<string, number>): Finding[] {
-  const of = (n: number, one: string): string => (n === 1 ? `1 ${one} was` : `${n} ${one}s were`);
-  const found: Finding[] = [];
-  if (formulas > 0)
-    found.push({
-      rule: 'intake/formulas',
-      severity: 'caution',
-      message: `${of(formulas, 'formula')} kept as a line of signs.`,
-      remedy: 'Compare with your file. A formula with fractions or roots is best added as a picture.',
-    });
-  if (drawings > 0)
-    found.push({
-      rule: 'intake/drawings',
-      severity: 'caution',
-      message: `${of(drawings, 'drawing')} left out.`,
-      remedy: 'Save each as a PNG picture and add it in the manuscript.',
-    });
-  return found;
 }
 
 /** The account of an intake, as it is kept beside the title. */
@@ -160,6 +152,8 @@ export function arrivalOf(i: Intake, name: string): Arrival {
     })),
     setAside: i.setAside.map((s) => ({ ...s, back: false })),
     tidied: i.tidied,
+    comments: [...i.comments],
+    source: [],
     findings: i.findings.map(({ rule, severity, message, remedy }) => ({ rule, severity, message, remedy })),
   };
 }

@@ -66,6 +66,7 @@ export class TypeCase {
       more.rise,
       more.tracking,
       more.struck ?? false,
+      more.underlined ?? false,
     ].join('|');
     let s = this.styles.get(key);
     if (!s) {

@@ -22,6 +22,8 @@ export interface StyleSpec {
   tracking: Mp;
   /** A line is drawn through it. */
   struck?: boolean;
+  /** A line is drawn under it. */
+  underlined?: boolean;
   /** All its glyphs are of one width, the word space too. */
   fixed?: boolean;
   /** Where its words' glyphs are kept. */

@@ -65,11 +65,20 @@ export async function readFile(
     },
     body: file,
   });
+  return followed(r, file.name, tell);
+}
+
+/** Follows the job that an answer names to its end. */
+export async function followed(
+  r: Response,
+  name: string,
+  tell: (reading: Reading) => void,
+): Promise<(Job & { title: string | null }) | null> {
   const sent = (await r.json()) as { job?: string; title?: string; message?: string };
   if (!r.ok || !sent.job) throw new Error(sent.message);
   for (;;) {
     const job = (await (await fetch(`/api/jobs/${sent.job}`)).json()) as Job;
-    tell({ name: file.name, job });
+    tell({ name, job });
     if (job.state === 'done') return { ...job, title: sent.title ?? job.title };
     if (job.state === 'failed') throw new Error(job.error ?? '');
     if (job.state === 'stopped') return null;

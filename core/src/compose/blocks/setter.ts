@@ -109,6 +109,7 @@ export class Setter {
       rise: script ? Math.round(manner.size * script.rise) : 0,
       tracking: manner.tracking ?? (smallCaps ? Math.round(manner.size * 0.03) : 0),
       struck: names.has('strike'),
+      underlined: names.has('underline'),
       fixed: mono,
     });
     this.styles.set(key, style);

@@ -169,9 +169,9 @@ export class SheetWriter {
     let seen = 0;
     let given = 0;
     let n = 0;
-    /** The stretch that is struck through, while it lasts. */
-    let struck: { from: Mp; to: Mp; style: Style } | null = null;
-    const rules: { from: Mp; to: Mp; style: Style }[] = [];
+    /** Stretches that are struck through and underlined, while they last. */
+    const open: Record<'struck' | 'underlined', LineDrawn | null> = { struck: null, underlined: null };
+    const rules: LineDrawn[] = [];
     let pen = x;
     for (let i = line.from; i <= line.to; i++) {
       const piece = p.pieces[i];
@@ -183,10 +183,12 @@ export class SheetWriter {
         room[this.length++] = word.number;
         room[this.length++] = (p.offsets[i] as number) + (i === line.from ? line.fromCut : 0);
         const width = scale === 100_000 ? word.width : Math.round((word.width * scale) / 100_000);
-        if (word.style.spec.struck && width > 0) {
-          if (struck) struck.to = pen + width;
-          else rules.push((struck = { from: pen, to: pen + width, style: word.style }));
-        } else struck = null;
+        for (const how of LINES_DRAWN) {
+          const now = open[how];
+          if (!word.style.spec[how] || width <= 0) open[how] = null;
+          else if (now) now.to = pen + width;
+          else rules.push((open[how] = { from: pen, to: pen + width, style: word.style, how }));
+        }
         pen += width;
         continue;
       }
@@ -200,16 +202,25 @@ export class SheetWriter {
       }
       room[this.length++] = -1 - Math.max(0, width);
       pen += Math.max(0, width);
-      if (!piece.style.spec.struck) struck = null;
+      for (const how of LINES_DRAWN) if (!piece.style.spec[how]) open[how] = null;
     }
     room[at + 7] = n;
-    for (const { from, to, style } of rules) {
+    for (const { from, to, style, how } of rules) {
       const { size, rise } = style.spec;
-      const middle = (style.face.xHeight / style.face.upem) * size * 0.5;
-      this.head(RULE, from, Math.round(y - rise - middle), to - from, Math.max(300, Math.round(size / 22)));
+      const height = how === 'struck' ? (style.face.xHeight / style.face.upem) * size * 0.5 : -size * 0.12;
+      this.head(RULE, from, Math.round(y - rise - height), to - from, Math.max(300, Math.round(size / 22)));
     }
   }
 }
+
+/** A line drawn through letters or under them. */
+interface LineDrawn {
+  from: Mp;
+  to: Mp;
+  style: Style;
+  how: 'struck' | 'underlined';
+}
+const LINES_DRAWN = ['struck', 'underlined'] as const;
 
 /** What the report counts of a line. */
 function factsOf(item: LineItem, space: ReturnType<typeof lineSpace>): number {

@@ -1,6 +1,7 @@
 export {
   ANCHOR,
   type RawBlock,
+  type RawComment,
   type RawListPlace,
   type RawManuscript,
   type RawNote,

@@ -69,6 +69,13 @@ export interface RawNote {
   id: string;
   paragraphs: RawParagraph[];
 }
+/** A remark in the margin of the file. */
+export interface RawComment {
+  by: string;
+  text: string;
+  /** The words before which it stands. */
+  at: string;
+}
 export interface RawManuscript {
   blocks: RawBlock[];
   notes: RawNote[];
@@ -80,7 +87,8 @@ export interface RawManuscript {
   title: string;
   author: string;
   language: string;
-  /** What was left out while reading, already in words: rule → how often. */
+  comments: RawComment[];
+  /** What was left out while reading: of which sort, and how often. */
   dropped: Record<string, number>;
   cautions: { rule: string; message: string }[];
 }
@@ -120,6 +128,7 @@ export const rawManuscript = (): RawManuscript => ({
   title: '',
   author: '',
   language: '',
+  comments: [],
   dropped: {},
   cautions: [],
 });
@@ -134,7 +143,12 @@ export function looksOf(p: RawParagraph): Pick<RawParagraph, 'bold' | 'italic' |
     for (const m of n.marks) carried[m.type.name] = (carried[m.type.name] ?? 0) + length;
   }
   const most = (mark: string): boolean => letters > 0 && (carried[mark] ?? 0) >= letters * 0.9;
-  return { bold: most('strong'), italic: most('emphasis'), monospace: most('monospaced') };
+  // On a typewriter what stands out is underlined.
+  return {
+    bold: most('strong') || most('underline'),
+    italic: most('emphasis'),
+    monospace: most('monospaced'),
+  };
 }
 
 /** A paragraph that stands apart from running text. */

@@ -24,6 +24,13 @@ export interface El {
   isBold?: boolean;
   isItalic?: boolean;
   isStrikethrough?: boolean;
+  isUnderline?: boolean;
+  commentId?: string;
+  authorName?: string;
+  comments?: El[];
+  colSpan?: number;
+  rowSpan?: number;
+  isHeader?: boolean;
   isSmallCaps?: boolean;
   isAllCaps?: boolean;
   verticalAlignment?: string;

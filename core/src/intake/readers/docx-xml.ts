@@ -10,6 +10,8 @@ import { SaxesParser, type SaxesTagNS } from 'saxes';
 import { parseXml, type XmlElement } from '../../base';
 
 export const MARK = 'pagina-paragraph-';
+/** Bookmarks between which text is of a language of its own: the tag behind it, none where the book's begins again. */
+export const LANGUAGE = 'pagina-language-';
 /** Bookmarks that stand where the file has an entry for the index; the entry's text by its number. */
 export const ENTRY = 'pagina-entry-';
 const W = 'http://schemas.openxmlformats.org/wordprocessingml/2006/main';
@@ -109,10 +111,15 @@ const UNREAD_ATTRIBUTE = / [\w.]+:(?:rsid\w*|paraId|textId) *= *(?:"[^"]*"|'[^']
  * The document's XML without what nobody reads, a numbered bookmark in every paragraph of which `facts` say something,
  * and the facts by those numbers.
  */
-export function markParagraphs(xml: string): {
+export function markParagraphs(
+  xml: string,
+  language = '',
+): {
   xml: string;
   facts: ParagraphFacts[];
   formulas: number;
+  /** What the text has that no book keeps, and changes that are tracked: how often. */
+  seen: Record<'colours' | 'highlights' | 'changes', number>;
   /** Terms of the index, by the numbers of their bookmarks. */
   entries: string[];
   fault: string | null;
@@ -131,9 +138,15 @@ export function markParagraphs(xml: string): {
   /** Fields that are open, with their instructions (§17.16.18). */
   const fields: { code: string; over: boolean }[] = [];
   const entries: string[] = [];
+  const seen = { colours: 0, highlights: 0, changes: 0 };
+  const main = primary(language);
+  /** The run that is open: where it begins, and the language that it names. */
+  let run: { from: number; prefix: string; language: string } | null = null;
   let instructing = false;
-  const value = (tag: SaxesTagNS): string | undefined =>
-    Object.values(tag.attributes).find((a) => a.local === 'val')?.value;
+  let instructed = 0;
+  let simple: { target: string; prefix: string } | null = null;
+  const value = (tag: SaxesTagNS, name = 'val'): string | undefined =>
+    Object.values(tag.attributes).find((a) => a.local === name)?.value;
   parser.on('error', (e) => {
     fault ??= e.message;
   });
@@ -174,9 +187,34 @@ export function markParagraphs(xml: string): {
         return;
       }
       case 'r':
+        run = { from: tagStart(to), prefix: tag.prefix ? `${tag.prefix}:` : '', language: '' };
+        lean(to);
+        return;
       case 'tr':
         lean(to);
         return;
+      case 'ins':
+      case 'del':
+      case 'moveTo':
+        if (!tag.isSelfClosing) seen.changes++;
+        return;
+      case 'color':
+        if (run && !/^(?:auto|0{6})$/i.test(value(tag) ?? 'auto')) seen.colours++;
+        break;
+      case 'highlight':
+        if (run && (value(tag) ?? 'none') !== 'none') seen.highlights++;
+        break;
+      case 'fldSimple': {
+        const to_ = linkOf(value(tag, 'instr') ?? '');
+        if (!to_ || tag.isSelfClosing) return;
+        simple = { target: to_, prefix: tag.prefix ? `${tag.prefix}:` : '' };
+        edits.push({
+          from: tagStart(to),
+          to,
+          text: `<${simple.prefix}hyperlink ${simple.prefix}anchor="${to_}">`,
+        });
+        return;
+      }
       case 'pPr':
         inProperties++;
         return;
@@ -188,6 +226,7 @@ export function markParagraphs(xml: string): {
         return;
       case 'instrText':
         instructing = true;
+        instructed = to;
         return;
       case 'fldChar': {
         const type = Object.values(tag.attributes).find((a) => a.local === 'fldCharType')?.value;
@@ -215,6 +254,7 @@ export function markParagraphs(xml: string): {
         return;
       case 'lang':
         if (now && !inProperties) now.language ||= value(tag) ?? '';
+        if (run && !inProperties) run.language = value(tag) ?? '';
     }
     if (tag.isSelfClosing && UNREAD.has(tag.local)) edits.push({ from: tagStart(to), to, text: '' });
   });
@@ -242,7 +282,32 @@ export function markParagraphs(xml: string): {
     }
     if (tag.uri !== W && tag.uri !== W_STRICT) return;
     if (tag.local === 'pPr') inProperties--;
-    if (tag.local === 'instrText') instructing = false;
+    if (tag.local === 'instrText') {
+      instructing = false;
+      // A reference to a place is a link to it, which the library knows in another field (§17.16.5.25).
+      const field = fields.at(-1);
+      const target = field && !field.over ? linkOf(field.code) : null;
+      const end = tagStart(parser.position);
+      if (target) edits.push({ from: instructed, to: end, text: ` HYPERLINK \\l "${target}" ` });
+    }
+    if (tag.local === 'fldSimple' && simple) {
+      edits.push({
+        from: tagStart(parser.position),
+        to: parser.position,
+        text: `</${simple.prefix}hyperlink>`,
+      });
+      simple = null;
+    }
+    if (tag.local === 'r' && run) {
+      const { from, prefix, language: own } = run;
+      const mark = (name: string): string =>
+        `<${prefix}bookmarkStart ${prefix}name="${LANGUAGE}${name}" ${prefix}id="7${from}"/>`;
+      if (own && main && primary(own) !== main && /^[\w-]{2,20}$/.test(own)) {
+        edits.push({ from, to: from, text: mark(own) });
+        edits.push({ from: parser.position, to: parser.position, text: mark('') });
+      }
+      run = null;
+    }
     if (tag.local !== 'p') return;
     const p = open.pop();
     if (!p) return;
@@ -257,13 +322,23 @@ export function markParagraphs(xml: string): {
   }
   const parts: string[] = [];
   let from = 0;
+  // Where a run begins, what goes before it is known only at its end.
+  edits.sort((a, b) => a.from - b.from || a.to - b.to);
   for (const e of edits) {
     if (e.from === e.to && e.text === '') continue;
     parts.push(xml.slice(from, e.from), e.text);
     from = e.to;
   }
   parts.push(xml.slice(from));
-  return { xml: parts.join(''), facts, formulas, entries, fault };
+  return { xml: parts.join(''), facts, formulas, seen, entries, fault };
+}
+
+const primary = (tag: string): string => (tag.split(/[-_]/)[0] ?? '').toLowerCase();
+
+/** The bookmark to which a field refers: REF and PAGEREF (§17.16.5.50, §17.16.5.45); null for other fields. */
+function linkOf(code: string): string | null {
+  const m = /^\s*(?:REF|PAGEREF)\s+"?([\p{L}_][\p{L}\p{N}_]*)"?/iu.exec(code);
+  return m ? (m[1] as string) : null;
 }
 
 /** The term of an XE field (§17.16.5.81), its levels apart by ": " as in the book; null for other fields. */

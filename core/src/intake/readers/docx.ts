@@ -2,7 +2,15 @@
 import type { Mark, Node } from 'prosemirror-model';
 import { done, openZip, refused, type Outcome, type Zip } from '../../base';
 import { schema, SECTION_KINDS, type SectionKind } from '../../book';
-import { ENTRY, MARK, markParagraphs, readStyles, type ParagraphFacts, type StyleFacts } from './docx-xml';
+import {
+  ENTRY,
+  LANGUAGE,
+  MARK,
+  markParagraphs,
+  readStyles,
+  type ParagraphFacts,
+  type StyleFacts,
+} from './docx-xml';
 import {
   indexedAt,
   isEmpty,
@@ -67,6 +75,11 @@ class DocxReader {
   private facts: ParagraphFacts[] = [];
   /** Terms of the file's index entries, by number. */
   private entries: string[] = [];
+  private comments = new Map<string, El>();
+  /** The language of the text that is being read, where it is not the book's. */
+  private tongue: Mark | null = null;
+  /** The words of the paragraph so far, to tell where a comment stands. */
+  private beside = '';
   private defaultSize = 0;
   private numbering = new DocxNumbering(null);
   private breakPending = false;
@@ -86,18 +99,19 @@ class DocxReader {
     const xml = this.text(main);
     if (xml === null)
       return refused('intake/not-docx', 'This is not a .docx file: it has no document in it.');
-    const marked = markParagraphs(xml);
+    const base = main.replace(/[^/]*$/, '');
+    const styles = readStyles(this.text(`${base}styles.xml`));
+    const marked = markParagraphs(xml, styles.language);
     if (marked.fault) return refused('intake/damaged', 'The file is damaged: its text is not well-formed.');
     this.facts = marked.facts;
     this.entries = marked.entries;
-    if (marked.formulas > 0) this.m.dropped.formulas = marked.formulas;
-    const base = main.replace(/[^/]*$/, '');
-    const styles = readStyles(this.text(`${base}styles.xml`));
+    this.m.dropped = { ...this.m.dropped, ...marked.seen, formulas: marked.formulas };
     this.styles = styles.styles;
     this.defaultSize = styles.size;
     this.numbering = new DocxNumbering(this.text(`${base}numbering.xml`));
     const document = await documentTree(this.zip, main, marked.xml);
     await this.collectPictures(document);
+    this.comments = new Map((document.comments ?? []).map((c) => [c.commentId ?? '', c]));
     this.m.blocks = this.blocks(document.children ?? []);
     for (const note of Object.values(document.notes?._notes ?? {})) this.m.notes.push(this.note(note));
     this.properties();
@@ -153,6 +167,7 @@ class DocxReader {
   /** One paragraph, cut where a picture or a page break stands inside it. */
   private paragraph(e: El): RawParagraph[] {
     const facts = this.factsOf(e);
+    this.beside = '';
     const style = this.styles.get(e.styleId ?? '');
     const looks = this.looks(e);
     const counted =
@@ -189,6 +204,7 @@ class DocxReader {
       style,
       (node) => {
         now.inline.push(node);
+        this.beside += node.isText ? (node.text as string) : ' ';
         now.text += node.isText ? (node.text as string) : node.type.name === 'lineBreak' ? '\n' : '';
       },
       (what) => {
@@ -239,7 +255,7 @@ class DocxReader {
       if (x.type === 'text') {
         const n = (x.value ?? '').trim().length;
         letters += n;
-        if (run?.isBold) bold += n;
+        if (run?.isBold || run?.isUnderline) bold += n;
         if (run?.isItalic) italic += n;
         if (run?.font && MONO.test(run.font)) mono += n;
         if (n > 0 && run?.fontSize) size = Math.max(size, run.fontSize);
@@ -267,6 +283,8 @@ class DocxReader {
           if (e.isItalic && !style?.italic) own = m.emphasis!.create().addToSet(own) as Mark[];
           if (e.isBold && !style?.bold && !heading) own = m.strong!.create().addToSet(own) as Mark[];
           if (e.isSmallCaps) own = m.smallCaps!.create().addToSet(own) as Mark[];
+          if (e.isUnderline && !heading && !own.some((k) => k.type === m.link))
+            own = m.underline!.create().addToSet(own) as Mark[];
           if (e.isStrikethrough) own = m.strike!.create().addToSet(own) as Mark[];
           if (e.verticalAlignment === 'superscript') own = m.super!.create().addToSet(own) as Mark[];
           if (e.verticalAlignment === 'subscript') own = m.sub!.create().addToSet(own) as Mark[];
@@ -284,17 +302,25 @@ class DocxReader {
           this.inline(e.children ?? [], own, style, add, cut);
           break;
         }
-        case 'text':
-          if (e.value)
-            add(schema.text(e.value.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, ''), marks));
+        case 'text': {
+          const text = (e.value ?? '').replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '');
+          if (text) add(schema.text(text, this.tongue ? this.tongue.addToSet(marks as Mark[]) : marks));
           break;
+        }
         case 'tab':
           add(schema.text('\t', marks));
           break;
         case 'checkbox':
           add(schema.text(e.checked ? '\u2611' : '\u2610', marks));
           break;
+        case 'commentReference':
+          this.comment(e);
+          break;
         case 'bookmarkStart': {
+          if (e.name?.startsWith(LANGUAGE)) {
+            const tag = e.name.slice(LANGUAGE.length);
+            this.tongue = tag ? schema.mark('language', { tag }) : null;
+          }
           const term = e.name?.startsWith(ENTRY)
             ? this.entries[Number(e.name.slice(ENTRY.length))]
             : undefined;
@@ -315,6 +341,13 @@ class DocxReader {
         }
       }
     }
+  }
+
+  private comment(e: El): void {
+    const c = this.comments.get(e.commentId ?? '');
+    const text = (c?.body ?? []).map(wordsIn).join('\n').trim();
+    if (text)
+      this.m.comments.push({ by: (c?.authorName ?? '').trim(), text, at: this.beside.slice(-80).trim() });
   }
 
   private note(e: El): RawNote {
@@ -355,9 +388,13 @@ function bookmarksIn(e: El): string[] {
     e.name &&
     !e.name.startsWith(MARK) &&
     !e.name.startsWith(ENTRY) &&
+    !e.name.startsWith(LANGUAGE) &&
     e.name !== '_GoBack';
   return [...(own ? [e.name as string] : []), ...(e.children ?? []).flatMap(bookmarksIn)];
 }
+
+const wordsIn = (e: El): string =>
+  e.type === 'text' ? (e.value ?? '') : e.type === 'tab' ? ' ' : (e.children ?? []).map(wordsIn).join('');
 
 const unescape_ = (s: string): string =>
   s

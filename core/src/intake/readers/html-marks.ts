@@ -31,6 +31,7 @@ export function marksOf(
   if ((/^(strong|b)$/.test(tag) && look.bold !== false) || look.bold)
     if (!outer.heading) put(m.strong!.create());
   if (look.smallCaps || classes.some((c) => /^small-?caps?$|^sc$/i.test(c))) put(m.smallCaps!.create());
+  if (!link && (tag === 'u' || look.underline) && !outer.heading) put(m.underline!.create());
   if (/^(s|strike)$/.test(tag) || look.strike) put(m.strike!.create());
   if (tag === 'sup' || look.script === 'super') put(m.super!.create());
   else if (tag === 'sub' || look.script === 'sub') put(m.sub!.create());

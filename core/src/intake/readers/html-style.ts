@@ -7,6 +7,7 @@ export interface Look {
   bold?: boolean;
   smallCaps?: boolean;
   strike?: boolean;
+  underline?: boolean;
   monospace?: boolean;
   script?: 'super' | 'sub' | 'none';
   align?: 'left' | 'centre' | 'right' | 'justify';
@@ -68,6 +69,7 @@ function lookOf(declarations: readonly Declaration[]): Look {
       case 'text-decoration':
       case 'text-decoration-line':
         look.strike = value.includes('line-through');
+        look.underline = value.includes('underline');
         break;
       case 'vertical-align':
         look.script = value === 'super' ? 'super' : value === 'sub' ? 'sub' : 'none';

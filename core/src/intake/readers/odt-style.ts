@@ -14,6 +14,7 @@ export interface OdtLook {
   italic?: boolean;
   smallCaps?: boolean;
   strike?: boolean;
+  underline?: boolean;
   monospace?: boolean;
   script: 'super' | 'sub' | '';
   language: string;
@@ -117,6 +118,7 @@ function lookOf(e: XmlElement, parent: OdtLook): OdtLook {
     if (a['fo:font-weight']) look.bold = /bold|[6-9]00/.test(a['fo:font-weight']);
     if (a['fo:font-style']) look.italic = /italic|oblique/.test(a['fo:font-style']);
     if (a['fo:font-variant']) look.smallCaps = a['fo:font-variant'] === 'small-caps';
+    if (a['style:text-underline-style']) look.underline = a['style:text-underline-style'] !== 'none';
     if (a['style:text-line-through-style']) look.strike = a['style:text-line-through-style'] !== 'none';
     const face = a['style:font-name'] ?? a['fo:font-family'];
     if (face) look.monospace = /courier|consolas|mono|menlo/i.test(face);

@@ -259,6 +259,8 @@ class OdtReader {
     if (look.italic && !block.italic) put(m.emphasis!.create());
     if (look.bold && !block.bold && !heading) put(m.strong!.create());
     if (look.smallCaps) put(m.smallCaps!.create());
+    if (look.underline && !block.underline && !heading && !own.some((k) => k.type === m.link))
+      put(m.underline!.create());
     if (look.strike) put(m.strike!.create());
     if (look.script) put((look.script === 'super' ? m.super! : m.sub!).create());
     if (look.monospace) put(m.monospaced!.create());

@@ -41,6 +41,7 @@ export interface Group {
   italic: boolean;
   caps: boolean;
   strike: boolean;
+  underline: boolean;
   script: 'super' | 'sub' | '';
   hidden: boolean;
   font: number;
@@ -63,6 +64,7 @@ export const NEW_GROUP: Group = {
   italic: false,
   caps: false,
   strike: false,
+  underline: false,
   script: '',
   hidden: false,
   font: 0,
@@ -163,6 +165,13 @@ export function lettersAfter(
       return { italic: on };
     case 'scaps':
       return { caps: on };
+    case 'ul':
+    case 'uldb':
+    case 'ulw':
+    case 'uld':
+      return { underline: on };
+    case 'ulnone':
+      return { underline: false };
     case 'strike':
     case 'striked':
       return { strike: on };
@@ -190,6 +199,7 @@ const PLAIN_LETTERS: Partial<Group> = {
   italic: false,
   caps: false,
   strike: false,
+  underline: false,
   script: '',
   hidden: false,
   size: 24,

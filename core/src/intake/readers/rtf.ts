@@ -163,6 +163,7 @@ class RtfReader {
     if (now.bold && !style?.bold && this.outline() === 0) put(m.strong!.create());
     if (now.caps) put(m.smallCaps!.create());
     if (now.script) put((now.script === 'super' ? m.super! : m.sub!).create());
+    if (now.underline && !now.link && this.outline() === 0) put(m.underline!.create());
     if (now.strike) put(m.strike!.create());
     if (this.tables.font(now.font)?.mono) put(m.monospaced!.create());
     return own as Mark[];

@@ -90,6 +90,7 @@ const MARKS = [
 const MORE_MARKS = [
   ['super', 'Superior', 'Ctrl+.'],
   ['sub', 'Inferior', 'Ctrl+,'],
+  ['underline', 'Underlined', ''],
   ['strike', 'Struck out', ''],
   ['monospaced', 'Monospace', ''],
 ] as const;

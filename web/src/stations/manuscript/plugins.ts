@@ -65,7 +65,16 @@ export function sameFolios(a: EditorState, b: EditorState): boolean {
 }
 
 /** Marks that say how text looks; links, index entries and languages say what it is. */
-const LOOKS = ['emphasis', 'strong', 'smallCaps', 'super', 'sub', 'strike', 'monospaced'] as const;
+const LOOKS = [
+  'emphasis',
+  'strong',
+  'smallCaps',
+  'super',
+  'sub',
+  'underline',
+  'strike',
+  'monospaced',
+] as const;
 
 export const clearLooks: Command = (state, dispatch) => {
   const { from, to, empty } = state.selection;

@@ -93,6 +93,29 @@ export function Account({ arrival, onBack }: { arrival: Arrival; onBack: (index:
           </Collapsible>
         );
       })}
+      {arrival.comments.length > 0 ? (
+        <Collapsible
+          className="border-t border-rule py-0.5"
+          heading={
+            <>
+              Comments in the file{' '}
+              <span className="text-ink-soft">{n(arrival.comments.length)}, none of them in the book</span>
+            </>
+          }
+        >
+          <ul className="max-h-64 overflow-auto pb-2">
+            {arrival.comments.map((c, i) => (
+              <li key={i} className="py-1 pl-4">
+                <span className="whitespace-pre-wrap">
+                  {c.by ? `${c.by}: ` : ''}
+                  {c.text}
+                </span>
+                {c.at ? <span className="block font-serif text-ink-soft">at “{c.at}”</span> : null}
+              </li>
+            ))}
+          </ul>
+        </Collapsible>
+      ) : null}
     </section>
   );
 }

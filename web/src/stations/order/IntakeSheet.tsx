@@ -8,6 +8,8 @@ import { authorsLine, withAuthors, type BookRecord } from '@pagina/core/record';
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
 import { Button } from '@/ui/Button';
+import type { Reading } from '@/title/reading';
+import { ReadingLine } from '@/ui/ReadingLine';
 import { SeverityMark } from '@/ui/SeverityMark';
 import { Text } from '@/ui/Text';
 import { Account } from './Account';
@@ -19,11 +21,17 @@ export function IntakeSheet({
   accepted,
   onAccept,
   onBack,
+  reading,
+  onAgain,
 }: {
   arrival: Arrival;
   accepted: boolean;
   onAccept: () => void;
   onBack: (index: number) => Promise<void>;
+  /** While the manuscript is read again. */
+  reading: Reading | null;
+  /** Reads it again with tracked changes accepted or rejected. */
+  onAgain: (changes: 'accept' | 'reject') => void;
 }) {
   const { session } = useTitle();
   const { book } = useBook();
@@ -109,6 +117,7 @@ export function IntakeSheet({
           {accepted ? 'Back to the running order' : 'Accept the order'}
         </Button>
       </header>
+      {reading ? <ReadingLine reading={reading} /> : null}
       <div className="min-h-0 flex-1 overflow-auto">
         {arrival.findings.map((f, i) => (
           <p key={i} className="flex items-baseline gap-3 border-b border-rule px-4 py-1.5">
@@ -116,6 +125,18 @@ export function IntakeSheet({
             <span>
               {f.message} {f.remedy ?? ''}
             </span>
+            {AGAIN[f.rule] && arrival.source.length > 0 && !accepted ? (
+              <Button
+                kind="quiet"
+                className="h-7"
+                disabled={reading !== null}
+                onClick={() => onAgain(AGAIN[f.rule] as 'accept' | 'reject')}
+              >
+                {AGAIN[f.rule] === 'reject'
+                  ? 'Import again with the changes rejected'
+                  : 'Import again with the changes accepted'}
+              </Button>
+            ) : null}
           </p>
         ))}
         <div className="grid grid-cols-[minmax(0,5fr)_56px_minmax(0,7fr)]">
@@ -136,6 +157,12 @@ export function IntakeSheet({
     </section>
   );
 }
+
+/** What to do with tracked changes where the other thing was done. */
+const AGAIN: Readonly<Record<string, 'accept' | 'reject'>> = {
+  'intake/tracked-changes': 'reject',
+  'intake/changes-taken-back': 'accept',
+};
 
 const GroupHead = ({ name }: { name: string }) => (
   <h4 className="col-span-3 border-t border-edge bg-table px-4 py-1 font-serif text-[15px]">{name}</h4>

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
 import { bookFromJson } from '@pagina/core/book';
-import { readFile, type Reading } from '@/title/reading';
+import { followed, readFile, type Reading } from '@/title/reading';
 import { DropSurface } from '@/ui/FileDrop';
 import { Panes } from '@/ui/Panes';
 import { ReadingLine } from '@/ui/ReadingLine';
@@ -76,6 +76,24 @@ export function RunningOrder() {
       setReading(null);
     }
   };
+  /** Reads the manuscript once more for a title of its own; the one that it takes the place of can be restored. */
+  const readAgain = async (name: string, changes: 'accept' | 'reject'): Promise<void> => {
+    const send = (path: string, method: string, body: object): Promise<Response> =>
+      fetch(`/api/titles/${session.id}${path}`, {
+        method,
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    try {
+      const job = await followed(await send('/arrival', 'POST', { changes }), name, setReading);
+      if (!job?.title) return setReading(null);
+      await send('', 'PATCH', { deleted: true });
+      location.assign(`/titles/${job.title}/order`);
+    } catch (e) {
+      setReading(null);
+      toast(`${name}: ${(e as Error).message || 'it couldn’t be imported.'}`);
+    }
+  };
   const chosen = book.sections.filter((s) => selection.chosen.has(s.id));
   if (kept && (asRead || kept.acceptedAt === null))
     return (
@@ -87,6 +105,8 @@ export function RunningOrder() {
           if (kept.acceptedAt === null) void accept();
         }}
         onBack={markBack}
+        reading={reading}
+        onAgain={(changes) => void readAgain(kept.arrival.name, changes)}
       />
     );
   if (newer) return <Renewal newer={newer} onDone={() => setNewer(null)} />;

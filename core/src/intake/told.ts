@@ -1,0 +1,89 @@
+/** What a manuscript had that the book has otherwise, or not at all: each told once, in words. */
+import type { Finding } from '../base';
+import type { Section } from '../book';
+import type { RawComment } from './raw';
+
+const of = (n: number, one: string): string =>
+  n === 1 ? `1 ${one} was` : `${n.toLocaleString('en-GB')} ${one}s were`;
+const places = (n: number): string => (n === 1 ? '1 place' : `${n.toLocaleString('en-GB')} places`);
+
+export function aboutDropped({
+  formulas = 0,
+  drawings = 0,
+  colours = 0,
+  highlights = 0,
+  changes = 0,
+  takenBack = 0,
+}: Record<string, number>): Finding[] {
+  const found: Finding[] = [];
+  if (changes > 0)
+    found.push({
+      rule: 'intake/tracked-changes',
+      severity: 'note',
+      message: `${of(changes, 'tracked change')} accepted.`,
+    });
+  if (takenBack > 0)
+    found.push({
+      rule: 'intake/changes-taken-back',
+      severity: 'note',
+      message: 'Tracked changes were rejected: the text is as it was before them.',
+    });
+  if (formulas > 0)
+    found.push({
+      rule: 'intake/formulas',
+      severity: 'caution',
+      message: `${of(formulas, 'formula')} kept as a line of signs.`,
+      remedy: 'Compare with your file. A formula with fractions or roots is best added as a picture.',
+    });
+  if (drawings > 0)
+    found.push({
+      rule: 'intake/drawings',
+      severity: 'caution',
+      message: `${of(drawings, 'drawing')} left out.`,
+      remedy: 'Save each as a PNG picture and add it in the manuscript.',
+    });
+  const looks = [
+    ...(colours > 0 ? [`coloured text (${places(colours)})`] : []),
+    ...(highlights > 0 ? [`highlighting (${places(highlights)})`] : []),
+  ].join(' and ');
+  if (looks)
+    found.push({
+      rule: 'intake/colours',
+      severity: 'note',
+      message: `${looks.charAt(0).toUpperCase()}${looks.slice(1)} became plain text.`,
+    });
+  return found;
+}
+
+export const aboutComments = (comments: readonly RawComment[]): Finding[] =>
+  comments.length === 0
+    ? []
+    : [
+        {
+          rule: 'intake/comments',
+          severity: 'note',
+          message: `${of(comments.length, 'comment')} kept out of the text. ${comments.length === 1 ? 'It is' : 'They are'} listed in the account below.`,
+        },
+      ];
+
+export function aboutUnderlining(sections: readonly Section[]): Finding[] {
+  let n = 0;
+  for (const s of sections) {
+    let before = false;
+    s.content.descendants((node) => {
+      const underlined = node.marks.some((m) => m.type.name === 'underline');
+      if (underlined && !before) n++;
+      before = underlined;
+    });
+  }
+  return n === 0
+    ? []
+    : [
+        {
+          rule: 'intake/underlined',
+          severity: 'note',
+          message: `Words are underlined in ${places(n)}. Books mark emphasis with italics.`,
+          remedy: 'Tidy, in Manuscript, offers italics in place of underlining.',
+        },
+      ];
+}
