@@ -71,3 +71,23 @@ describe('tidying', () => {
     expect(errors).toEqual([]);
   });
 });
+
+describe('signs as they are typed', () => {
+  it('follow the language, and one Backspace puts back what the keys said', async () => {
+    await station(page, id, 'manuscript');
+    await page.locator('.manuscript .ProseMirror p').last().click();
+    await page.keyboard.press('End');
+    await page.keyboard.press('Enter');
+    await page.keyboard.type('"Wait--"', { delay: 20 });
+    await waitText(/“Wait[–—]”/);
+    await page.keyboard.press('Backspace');
+    await waitText(/“Wait[–—]"/);
+    await page.keyboard.press('Backspace');
+    await waitText(/“Wait[–—]"?"/);
+    await page.keyboard.type(' It was...');
+    await waitText(/It was…/);
+    await page.keyboard.press('Control+z');
+    await saved(page);
+    expect(errors).toEqual([]);
+  });
+});

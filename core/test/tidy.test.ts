@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { apply, schema, type Book } from '../src/book';
-import { changeOfEdits, styleFor, tidySection, type RuleName, type TidyItem } from '../src/tidy';
+import {
+  changeOfEdits,
+  signTyped,
+  styleFor,
+  tidyFields,
+  tidySection,
+  type RuleName,
+  type TidyItem,
+} from '../src/tidy';
 import { book, section } from './fixtures/books';
 
 /** All that the rules would change, without what was dismissed before. */
@@ -73,6 +81,89 @@ const TABLE: [language: string, from: string, to: string, source: string][] = [
   ['it', '"Ciao", disse.', '«Ciao», disse.', 'common practice'],
   ['it', "L'acqua e' qui", 'L’acqua e’ qui', 'common practice'],
 ];
+
+/** The text as it stands when it has been typed key by key. */
+function typedIn(language: string, keys: string): string {
+  let text = '';
+  for (const key of keys) {
+    const sign = signTyped(text, key, '', styleFor(language));
+    text = sign ? text.slice(0, text.length - sign.cut) + sign.by : text + key;
+  }
+  return text;
+}
+
+describe('signs as they are typed', () => {
+  const quoted = TABLE.filter(([, from]) => /["']|--|\.\.\./.test(from) && !/\d|\s[;:!?]|\. \./.test(from));
+  it.each(quoted)('in %s: %s', (language, from, to) => {
+    // Spaces of a closed dash, and those before punctuation, are the tidying’s.
+    const loose = (t: string): string =>
+      t.replace(/ *([\u2013\u2014]) */g, '$1').replace(/[\u00a0\u202f ]/g, '');
+    expect(loose(typedIn(language, from))).toBe(loose(to));
+  });
+  it('leave rules of hyphens, hyphens in words and full stops alone', () => {
+    for (const t of ['well-known', 'a. b.', '---', '....', 'x.y'])
+      expect(typedIn('en-US', t).replace(/[\u2014\u2026]/g, (c) => (c === '\u2026' ? '...' : '--'))).toBe(t);
+  });
+});
+
+describe('tidying', () => {
+  it('reaches titles and the record, line by line, and leaves addresses', () => {
+    const start = inLanguage('en-US', ['Text.']);
+    const b: Book = {
+      ...start,
+      sections: start.sections.map((s) => ({ ...s, title: 'The "Boat"', subtitle: "It's late" })),
+      record: { ...start.record, description: 'He said "No."\nSee https://example.org/a--b -- now.' },
+    };
+    const items = tidyFields(b, styleFor('en-US'));
+    const r = apply(b, changeOfEdits(b, items, 'Tidy')!);
+    if (!r.ok) throw new Error(r.refusal.message);
+    expect(r.value.book.sections[0]).toMatchObject({ title: 'The “Boat”', subtitle: 'It’s late' });
+    expect(r.value.book.record.description).toBe('He said “No.”\nSee https://example.org/a--b—now.');
+    const back = apply(r.value.book, r.value.inverse);
+    expect(back.ok && back.value.book.record.description).toBe(b.record.description);
+  });
+  it('sets words of another language by that one’s rules', () => {
+    const start = inLanguage('en-US', ['x']);
+    const german = schema.mark('language', { tag: 'de' });
+    const content = schema.node('doc', null, [
+      schema.node('paragraph', { id: 'p' }, [
+        schema.text('He said "yes" and she '),
+        schema.text('"nein -- niemals"', [german]),
+        schema.text(' "at once".'),
+      ]),
+    ]);
+    expect(tidied({ ...start, sections: [{ ...start.sections[0]!, content }] })).toEqual([
+      'He said “yes” and she „nein – niemals“ “at once”.',
+    ]);
+  });
+  it('offers italics in place of underlining, and can be undone', () => {
+    const start = inLanguage('en-US', ['x']);
+    const [u, bold] = [schema.mark('underline'), schema.mark('strong')];
+    const content = schema.node('doc', null, [
+      schema.node('paragraph', { id: 'p' }, [
+        schema.text('She '),
+        schema.text('never ', [u]),
+        schema.text('ever', [bold, u]),
+        schema.text(' went.'),
+      ]),
+    ]);
+    const b: Book = { ...start, sections: [{ ...start.sections[0]!, content }] };
+    const items = findTidy(b);
+    expect(items.map((i) => [i.rule, i.was])).toEqual([['underlining', 'never ever']]);
+    const r = apply(b, changeOfEdits(b, items, 'Tidy')!);
+    if (!r.ok) throw new Error(r.refusal.message);
+    const p = r.value.book.sections[0]!.content.firstChild!;
+    expect(p.textContent).toBe('She never ever went.');
+    expect(p.content.content.map((n) => n.marks.map((m) => m.type.name))).toEqual([
+      [],
+      ['emphasis'],
+      ['emphasis', 'strong'],
+      [],
+    ]);
+    const back = apply(r.value.book, r.value.inverse);
+    expect(back.ok && back.value.book.sections[0]!.content.eq(content)).toBe(true);
+  });
+});
 
 describe('typographic clean-up', () => {
   it.each(TABLE)('%s: %s → %s (%s)', (language, from, to) => {

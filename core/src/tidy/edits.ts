@@ -19,6 +19,8 @@ export interface TextEdit {
   /** What stands around it, for the eye. */
   before: string;
   after: string;
+  /** The words stay, and take one mark in place of another. */
+  remark?: { off: string; on: string };
   /** The block goes as a whole; it must be empty. */
   whole?: boolean;
 }

@@ -4,5 +4,6 @@ export * from './find';
 export * from './making';
 export * from './spelling';
 export * from './tidy';
+export * from './typing';
 export { RULE_NAMES, type RuleName } from './rules';
 export { styleFor, type TypographicStyle } from './styles';

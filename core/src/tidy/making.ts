@@ -42,6 +42,9 @@ function make(tr: Transform, pos: number, node: Node, edit: TextEdit): void {
   const marks = node.type.spec.code ? [] : (node.nodeAt(at)?.marks ?? []);
   const from = pos + 1 + edit.from;
   const to = pos + 1 + edit.to;
-  if (edit.by === '') tr.delete(from, to);
+  if (edit.remark) {
+    tr.removeMark(from, to, schema.marks[edit.remark.off]);
+    tr.addMark(from, to, schema.mark(edit.remark.on));
+  } else if (edit.by === '') tr.delete(from, to);
   else tr.replaceWith(from, to, schema.text(edit.by, marks));
 }

@@ -13,7 +13,8 @@ export type RuleName =
   | 'space-before-punctuation'
   | 'tabs'
   | 'white-space-at-ends'
-  | 'empty-paragraphs';
+  | 'empty-paragraphs'
+  | 'underlining';
 
 /** Put `by` in place of the characters from `from` to `to`. Offsets are UTF-16 units of the block's text. */
 export interface Edit {
@@ -36,6 +37,7 @@ export const RULE_NAMES: Record<RuleName, string> = {
   tabs: 'Tabs',
   'white-space-at-ends': 'White space at the ends of paragraphs',
   'empty-paragraphs': 'Empty paragraphs',
+  underlining: 'Underlining to italics',
 };
 
 const WORD = /[\p{L}\p{N}]/u;

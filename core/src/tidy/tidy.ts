@@ -3,8 +3,9 @@
  * Nothing touches monospace text or addresses.
  */
 import type { Node } from 'prosemirror-model';
-import type { Section } from '../book';
+import type { Book, Section } from '../book';
 import { around, blockText, type TextEdit } from './edits';
+import { fieldsOf } from './fields';
 import {
   dashes,
   ellipses,
@@ -15,7 +16,7 @@ import {
   type Edit,
   type RuleName,
 } from './rules';
-import { type TypographicStyle } from './styles';
+import { styleFor, type TypographicStyle } from './styles';
 
 export interface TidyItem extends TextEdit {
   rule: RuleName;
@@ -40,11 +41,61 @@ export function tidySection(section: Section, style: TypographicStyle): TidyItem
       return false;
     }
     const text = blockText(node);
-    for (const e of editsOf(text, protectedIn(node, text), style))
+    for (const e of [...inLanguages(node, text, style), ...underlining(node, text)])
       items.push(itemOf(text, e, section.id, block));
     return false;
   });
   return items;
+}
+
+/** What the rules would change in titles and in the record. */
+export function tidyFields(book: Book, style: TypographicStyle): TidyItem[] {
+  const items: TidyItem[] = [];
+  for (const { section, field, text } of fieldsOf(book)) {
+    let at = 0;
+    for (const line of text.split('\n')) {
+      for (const e of editsOf(line, addressesIn(line), style)) {
+        const item = itemOf(line, e, section, '');
+        items.push({ ...item, field, from: e.from + at, to: e.to + at });
+      }
+      at += line.length + 1;
+    }
+  }
+  return items;
+}
+
+/** Edits of a block; words marked as of another language follow that one’s typography. */
+function inLanguages(node: Node, text: string, style: TypographicStyle): Edit[] {
+  const foreign: { from: number; to: number; tag: string }[] = [];
+  node.forEach((n, offset) => {
+    const tag = n.marks.find((m) => m.type.name === 'language')?.attrs.tag as string | undefined;
+    const last = foreign.at(-1);
+    if (!tag) return;
+    if (last?.to === offset && last.tag === tag) last.to += n.nodeSize;
+    else foreign.push({ from: offset, to: offset + n.nodeSize, tag });
+  });
+  const kept = protectedIn(node, text);
+  const edits = editsOf(text, [...kept, ...foreign.map((f): [number, number] => [f.from, f.to])], style);
+  for (const f of foreign) {
+    const inside = kept.map(([a, b]): [number, number] => [a - f.from, b - f.from]);
+    for (const e of editsOf(text.slice(f.from, f.to), inside, styleFor(f.tag)))
+      // At its ends stands a space of the sentence around it.
+      if (e.rule !== 'white-space-at-ends') edits.push({ ...e, from: e.from + f.from, to: e.to + f.from });
+  }
+  return edits.sort((a, b) => a.from - b.from);
+}
+
+/** Underlined words, which books set in italics (common practice). */
+function underlining(node: Node, text: string): Edit[] {
+  const found: Edit[] = [];
+  node.forEach((n, offset) => {
+    if (!n.isText || !n.marks.some((m) => m.type.name === 'underline')) return;
+    const last = found.at(-1);
+    const [from, to] = [offset, offset + n.nodeSize];
+    if (last?.to === from) Object.assign(last, { to, by: text.slice(last.from, to) });
+    else found.push({ rule: 'underlining', from, to, by: text.slice(from, to) });
+  });
+  return found;
 }
 
 const textBlocks = (doc: Node): number => {
@@ -55,9 +106,12 @@ const textBlocks = (doc: Node): number => {
   return n;
 };
 
+const addressesIn = (text: string): [from: number, to: number][] =>
+  [...text.matchAll(ADDRESS)].map((m) => [m.index, m.index + m[0].length]);
+
 /** Stretches that no rule may touch. */
 function protectedIn(node: Node, text: string): [from: number, to: number][] {
-  const kept: [number, number][] = [...text.matchAll(ADDRESS)].map((m) => [m.index, m.index + m[0].length]);
+  const kept = addressesIn(text);
   node.forEach((n, offset) => {
     if (n.marks.some((m) => m.type.name === 'monospaced')) kept.push([offset, offset + n.nodeSize]);
   });
@@ -87,5 +141,6 @@ function itemOf(text: string, e: Edit, section: string, block: string): TidyItem
   const near = [letters(before).slice(-12), letters(after).slice(0, 12)];
   const key = [e.rule, ...near, was, e.by, text === '' ? block : ''].join('\u0001');
   const whole = e.rule === 'empty-paragraphs';
-  return { ...e, section, block, was, before, after, whole, key };
+  const remark = e.rule === 'underlining' ? { off: 'underline', on: 'emphasis' } : undefined;
+  return { ...e, section, block, was, before, after, whole, remark, key };
 }

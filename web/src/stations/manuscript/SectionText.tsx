@@ -81,7 +81,7 @@ export function SectionText({
       return false;
     };
     const v = new EditorView(el, {
-      state: session.editor(section, plugins),
+      state: session.editor(section, () => plugins(() => session.get().book.record.language)),
       attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': 'true', spellcheck: 'false' },
       nodeViews: { figure: figureView(() => session.get().book), noteBody: noteView },
       dispatchTransaction: (tr) => session.dispatch(section, tr),

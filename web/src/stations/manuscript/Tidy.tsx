@@ -65,8 +65,8 @@ export function Tidy({ onClose }: { onClose: () => void }) {
           onMake={(chosen) => void make(chosen, `Tidy: ${RULE_NAMES[rule].toLowerCase()}`)}
           onRefuse={turnDown}
           onShow={(i) => {
-            goTo({ section: i.section, block: i.block });
-            showStretch(i.block, i.from, Math.max(i.to, i.from + 1));
+            if (i.section) goTo(i.block ? { section: i.section, block: i.block } : { section: i.section });
+            if (i.block) showStretch(i.block, i.from, Math.max(i.to, i.from + 1));
           }}
         />
       ))}
@@ -154,6 +154,14 @@ const visible = (t: string): string =>
 
 function Shown({ item: i }: { item: TidyItem }) {
   if (i.rule === 'empty-paragraphs') return <em className="text-ink-soft">an empty paragraph goes</em>;
+  if (i.remark)
+    return (
+      <>
+        <span className="text-ink-soft">{i.before.slice(-14)}</span>
+        <em>{i.was}</em>
+        <span className="text-ink-soft">{i.after.slice(0, 14)}</span>
+      </>
+    );
   return (
     <>
       <span className="text-ink-soft">{i.before.slice(-14)}</span>

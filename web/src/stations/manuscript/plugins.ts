@@ -8,6 +8,7 @@ import {
   splitBlock,
   toggleMark,
 } from 'prosemirror-commands';
+import { undoInputRule } from 'prosemirror-inputrules';
 import { keymap } from 'prosemirror-keymap';
 import { liftListItem, sinkListItem, splitListItem } from 'prosemirror-schema-list';
 import type { Node } from 'prosemirror-model';
@@ -24,6 +25,7 @@ import { schema } from '@pagina/core/book';
 import type { PlaceInPrint } from '@/workers/messages';
 import { insertNote, notesPlugin, otherEnd } from './notes';
 import { signsPlugin } from './signs';
+import { typedSigns } from './typing';
 
 const m = schema.marks;
 const n = schema.nodes;
@@ -144,7 +146,10 @@ const noteCommand =
     return tr !== null;
   };
 
-export const plugins = (): Plugin[] => [
+/** `language` is that of the book. */
+export const plugins = (language: () => string): Plugin[] => [
+  typedSigns(language),
+  keymap({ Backspace: undoInputRule }),
   keymap({
     'Mod-i': toggleMark(m.emphasis!),
     'Mod-b': toggleMark(m.strong!),
