@@ -256,6 +256,8 @@ class WordWriter {
               .map((text, i) => new TextRun({ text, font: MONOSPACE, break: i > 0 ? 1 : 0 })),
           }),
         ];
+      case 'tableCaption':
+        return [this.paragraph(n, { style: 'Caption', keepNext: true })];
       case 'table':
         return [
           new Table({
@@ -267,7 +269,14 @@ class WordWriter {
                   tableHeader: row.firstChild?.attrs.head === true,
                   children: this.children(
                     row,
-                    (cell) => new TableCell({ children: this.children(cell, (p) => this.paragraph(p)) }),
+                    (cell) =>
+                      new TableCell({
+                        columnSpan: Number(cell.attrs.colspan),
+                        rowSpan: Number(cell.attrs.rowspan),
+                        children: this.children(cell, (c) =>
+                          this.inCell(c, cell.attrs.align as string),
+                        ).flat(),
+                      }),
                   ),
                 }),
             ),
@@ -276,6 +285,13 @@ class WordWriter {
       default:
         return [];
     }
+  }
+
+  private inCell(n: Node, align: string): (Paragraph | Table)[] {
+    if (n.type.name !== 'paragraph') return this.block(n, 0);
+    const alignment =
+      align === 'right' ? AlignmentType.RIGHT : align === 'centre' ? AlignmentType.CENTER : undefined;
+    return [this.paragraph(n, { alignment })];
   }
 
   private list(n: Node, level: number, instance: number): Paragraph[] {

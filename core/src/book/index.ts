@@ -2,6 +2,7 @@ export * from './schema';
 export * from './kinds';
 export * from './edition';
 export * from './model';
+export * from './table';
 export * from './ids';
 export * from './changes';
 export * from './arrival';

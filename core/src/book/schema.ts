@@ -19,6 +19,18 @@ const LIST_NUMBERS: Record<string, ListNumbers> = { '1': 'figures', a: 'letters'
 export const listType = (numbers: unknown): { type?: string } =>
   numbers === 'letters' ? { type: 'a' } : numbers === 'roman' ? { type: 'i' } : {};
 
+const CELL_ALIGN: Record<string, string> = { center: 'centre', right: 'right', end: 'right' };
+function cellAttrs(el: HTMLElement): Record<string, unknown> {
+  const span = (name: string): number => Math.max(1, Math.min(100, Number(el.getAttribute(name)) || 1));
+  const widths = given(el, 'colwidth').split(',').map(Number);
+  return {
+    colspan: span('colspan'),
+    rowspan: span('rowspan'),
+    colwidth: widths.length === span('colspan') && widths.every((w) => w > 0) ? widths : null,
+    align: CELL_ALIGN[styleOf(el, 'text-align')] ?? 'left',
+  };
+}
+
 const nodes: Record<string, NodeSpec> = {
   doc: { content: 'block+ noteBody*' },
   paragraph: {
@@ -197,19 +209,55 @@ const nodes: Record<string, NodeSpec> = {
     parseDOM: [{ tag: 'pre', preserveWhitespace: 'full' }],
     toDOM: (n) => ['pre', { 'data-id': n.attrs.id as string }, 0],
   },
+  /** The caption of the table below it. */
+  tableCaption: {
+    group: 'block',
+    content: 'inline*',
+    attrs: id,
+    defining: true,
+    parseDOM: [{ tag: 'p.table-caption', priority: 60 }, { tag: 'caption' }],
+    toDOM: (n) => ['p', { class: 'table-caption', 'data-id': n.attrs.id as string }, 0],
+  },
+  /** `tableRole` is what the table library knows nodes by. */
   table: {
     group: 'block',
     content: 'row+',
     attrs: id,
+    tableRole: 'table',
+    isolating: true,
     parseDOM: [{ tag: 'table' }],
     toDOM: (n) => ['table', { 'data-id': n.attrs.id as string }, ['tbody', 0]],
   },
-  row: { content: 'cell+', attrs: id, parseDOM: [{ tag: 'tr' }], toDOM: () => ['tr', 0] },
+  row: { content: 'cell+', attrs: id, tableRole: 'row', parseDOM: [{ tag: 'tr' }], toDOM: () => ['tr', 0] },
   cell: {
-    content: 'paragraph+',
-    attrs: { ...id, head: { default: false } },
-    parseDOM: [{ tag: 'td' }, { tag: 'th', attrs: { head: true } }],
-    toDOM: (n) => [n.attrs.head ? 'th' : 'td', 0],
+    content: '(paragraph | list | figure)+',
+    attrs: {
+      ...id,
+      head: { default: false },
+      colspan: { default: 1 },
+      rowspan: { default: 1 },
+      /** Widths of its columns against those of the others; null where none were set. */
+      colwidth: { default: null },
+      align: { default: 'left' },
+    },
+    tableRole: 'cell',
+    isolating: true,
+    parseDOM: [
+      { tag: 'td', getAttrs: cellAttrs },
+      { tag: 'th', getAttrs: (el) => ({ ...cellAttrs(el), head: true }) },
+    ],
+    toDOM: ({ attrs: { head, colspan, rowspan, colwidth, align } }) => [
+      head ? 'th' : 'td',
+      {
+        ...(colspan === 1 ? {} : { colspan: colspan as number }),
+        ...(rowspan === 1 ? {} : { rowspan: rowspan as number }),
+        ...(colwidth ? { 'data-colwidth': (colwidth as number[]).join(',') } : {}),
+        ...(align === 'left'
+          ? {}
+          : { style: `text-align: ${align === 'centre' ? 'center' : (align as string)}` }),
+      },
+      0,
+    ],
   },
   noteBody: {
     content: 'paragraph+',

@@ -144,7 +144,13 @@ figure.beside-left img, figure.beside-right img { width: 100%; }
 h1, h2, h3, h4, hr, table, blockquote { clear: both; }
 pre { margin: 1em 0; white-space: pre-wrap; text-align: left; }
 table { margin: 1em 0; border-collapse: collapse; }
+table { border-top: 1px solid; border-bottom: 1px solid; }
+thead { border-bottom: 1px solid; }
+caption, p.table-caption { text-align: left; text-indent: 0; font-style: italic; padding-bottom: 0.3em; }
 td, th { padding: 0.2em 0.8em 0.2em 0; text-align: left; vertical-align: top; }
+td.centre, th.centre { text-align: center; }
+td.right, th.right { text-align: right; }
+td img { max-width: 100%; height: auto; }
 a[role="doc-noteref"] { vertical-align: super; font-size: 0.7em; line-height: 0; text-decoration: none; }
 .small-caps { font-variant-caps: small-caps; }
 .page-break { break-after: page; }

@@ -1,7 +1,7 @@
 /** A section's document as XHTML: the schema's blocks and marks in the ebook's own elements. */
 import type { Mark, Node } from 'prosemirror-model';
 import { escapeXml } from '../base';
-import { besideText, fillsPages, listType } from '../book';
+import { besideText, fillsPages, gridOf, headRows, listType } from '../book';
 import { idIn, Ids } from './ids';
 
 /** A page of the print edition that begins inside a block, for the page list. */
@@ -29,6 +29,8 @@ export class SectionWriter {
   private readonly notes: Node[] = [];
   private readonly noted = new Set<string>();
   private firstParagraph = true;
+  /** The caption of the table that comes next. */
+  private caption: Node | null = null;
   private readonly ids = new Ids();
   /** Labels of the print pages whose marks have been written, in the order of the file. */
   readonly marked: string[] = [];
@@ -50,8 +52,11 @@ export class SectionWriter {
       this.noted.add(n.attrs.id as string);
       this.notes.push(n);
     });
-    doc.forEach((n) => {
-      if (n.type.name !== 'noteBody') out.push(this.block(n));
+    doc.forEach((n, _offset, i) => {
+      if (n.type.name === 'noteBody') return;
+      const table = n.type.name === 'tableCaption' && doc.maybeChild(i + 1)?.type.name === 'table';
+      if (table) this.caption = n;
+      else out.push(this.block(n));
     });
     const notes = this.notes.filter((n) => this.numbers.has(n.attrs.id as string));
     notes.sort(
@@ -107,7 +112,9 @@ export class SectionWriter {
       case 'monospace':
         return `<pre${id}><code>${this.inline(n)}</code></pre>`;
       case 'table':
-        return `<table${id}>\n<tbody>\n${this.children(n, (r) => `<tr>${this.children(r, (c) => this.cell(c))}</tr>`)}\n</tbody>\n</table>`;
+        return this.table(n, id);
+      case 'tableCaption':
+        return `<p${id} class="table-caption">${this.inline(n)}</p>`;
       default:
         return '';
     }
@@ -118,12 +125,41 @@ export class SectionWriter {
     return `<p${this.ids.attribute(n.attrs.id as string)} class="line${indent ? ` in${Math.min(indent, 4)}` : ''}">${this.inline(n)}</p>`;
   }
 
+  private table(n: Node, id: string): string {
+    const heads = headRows(n);
+    const rows: string[] = [];
+    n.forEach((r) => void rows.push(`<tr>${this.children(r, (c) => this.cell(c))}</tr>`));
+    const part = (tag: string, of: readonly string[]): string =>
+      of.length === 0 ? '' : `<${tag}>\n${of.join('\n')}\n</${tag}>\n`;
+    const caption = this.takeCaption();
+    const { widths } = gridOf(n);
+    const columns = widths
+      ? `<colgroup>${widths.map((w) => `<col style="width: ${Number((w / 10).toFixed(1))}%"/>`).join('')}</colgroup>\n`
+      : '';
+    const above = caption
+      ? `<caption${this.ids.attribute(caption.attrs.id as string)}>${this.inline(caption)}</caption>\n`
+      : '';
+    return `<table${id}>\n${above}${columns}${part('thead', rows.slice(0, heads))}${part('tbody', rows.slice(heads))}</table>`;
+  }
+
+  private takeCaption(): Node | null {
+    const caption = this.caption;
+    this.caption = null;
+    return caption;
+  }
+
   private cell(n: Node): string {
     const tag = n.attrs.head ? 'th' : 'td';
+    const { colspan, rowspan, align } = n.attrs as Record<string, unknown>;
+    const how = [
+      colspan === 1 ? '' : ` colspan="${Number(colspan)}"`,
+      rowspan === 1 ? '' : ` rowspan="${Number(rowspan)}"`,
+      align === 'left' ? '' : ` class="${align === 'right' ? 'right' : 'centre'}"`,
+    ].join('');
     const [only] = n.childCount === 1 ? [n.firstChild] : [];
-    return only
-      ? `<${tag}${this.ids.attribute(only.attrs.id as string)}>${this.inline(only)}</${tag}>`
-      : `<${tag}>${this.children(n, (c) => this.block(c))}</${tag}>`;
+    return only?.type.name === 'paragraph'
+      ? `<${tag}${this.ids.attribute(only.attrs.id as string)}${how}>${this.inline(only)}</${tag}>`
+      : `<${tag}${how}>${this.children(n, (c) => this.block(c))}</${tag}>`;
   }
 
   private figure(n: Node, id: string): string {

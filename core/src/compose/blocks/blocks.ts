@@ -115,6 +115,8 @@ export class FlowBuilder {
         return this.monospace(node);
       case 'table':
         return this.table(node);
+      case 'tableCaption':
+        return this.tableCaption(node);
     }
   }
 
@@ -375,8 +377,22 @@ export class FlowBuilder {
     this.below(1);
   }
 
+  private tableCaption(node: Node): void {
+    const { caption } = this.s.interior.pictures;
+    const form = { ...this.forms.text(), manner: mannerOf(caption), align: 'left' as const };
+    this.text(node, form, { before: 1, keep: 3 });
+    this.captioned = true;
+  }
+
+  /** The caption of the table that follows has been set. */
+  private captioned = false;
+
   private table(node: Node): void {
-    this.blocks.push(...tableBlocks(this.s, node, this.section.id, (ref) => this.markOf(ref)));
+    const set = tableBlocks(this.s, node, this.section.id, this.pictures, (ref) => this.markOf(ref));
+    // Its caption stands close to it.
+    if (this.captioned && set[0]) set[0] = { ...set[0], before: 0 };
+    this.captioned = false;
+    this.blocks.push(...set);
     this.below(1);
   }
 

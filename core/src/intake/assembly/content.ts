@@ -6,6 +6,7 @@ import { captionsOf, isBreak, stretchesOf, usualBlanks, type Stretch, type Whole
 import {
   isBreakText,
   isDisplayed,
+  isTableCaption,
   isEmpty,
   isText,
   type HeadingGuess,
@@ -62,7 +63,13 @@ class Content {
       const blanks = empties;
       empties = 0;
       if (b.kind === 'table') {
-        this.out.put(this.nodes.table(b.rows));
+        const below = blocks[isEmpty(blocks[i + 1]) ? i + 2 : i + 1];
+        const at = below ? blocks.indexOf(below) : -1;
+        if (isText(below) && tableOf(blocks, at) === i)
+          this.out.put(
+            schema.node('tableCaption', { id: this.nodes.idFor(below) }, this.nodes.inline(below)),
+          );
+        this.out.put(this.nodes.table(b));
       } else if (isEmpty(b)) {
         this.nodes.links.pass(b.anchors);
         empties = blanks + 1;
@@ -70,6 +77,11 @@ class Content {
         this.nodes.aside('typed-contents', b.text);
       } else if (captions.has(i)) {
         // It stands with its picture.
+        continue;
+      } else if (tableOf(blocks, i) > i) {
+        this.out.put(schema.node('tableCaption', { id: this.nodes.idFor(b) }, this.nodes.inline(b)));
+      } else if (tableOf(blocks, i) >= 0) {
+        // Below its table in the file, above it here.
         continue;
       } else if (b.pictures.length > 0) {
         this.figures(b, this.captions.get(i));
@@ -133,6 +145,24 @@ class Content {
     out.put(nodes.paragraph(b));
   }
 }
+
+/** The table whose caption a paragraph is: right below it, else right above it; -1 for none. */
+function tableOf(blocks: readonly RawBlock[], at: number): number {
+  const b = blocks[at];
+  if (!isText(b) || b.pictures.length > 0 || b.list || countWords(b.text) > LONGEST_CAPTION) return -1;
+  if (!isTableCaption(b.text.trim())) return -1;
+  const near = (step: 1 | -1): number => {
+    const i = isEmpty(blocks[at + step]) ? at + 2 * step : at + step;
+    return blocks[i]?.kind === 'table' ? i : -1;
+  };
+  const below = near(1);
+  if (below >= 0) return below;
+  const above = near(-1);
+  // A table that has a caption above it wants no other.
+  const other = above > 0 ? blocks[isEmpty(blocks[above - 1]) ? above - 2 : above - 1] : undefined;
+  return above >= 0 && !(isText(other) && isTableCaption(other.text.trim())) ? above : -1;
+}
+const LONGEST_CAPTION = 60;
 
 const SOURCE = /^\s*[\u2013\u2014-]\s*\S/;
 

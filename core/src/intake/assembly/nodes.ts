@@ -3,7 +3,7 @@ import { Fragment, type Node } from 'prosemirror-model';
 import { countWords } from '../../base';
 import { schema } from '../../book';
 import { markLength, type Stretch } from '../passages';
-import type { RawBlock, RawManuscript, RawNote, RawParagraph } from '../raw';
+import type { RawBlock, RawCell, RawManuscript, RawNote, RawParagraph, RawTable } from '../raw';
 import { isEmpty, isText, withoutFirst } from '../raw';
 import { tidyInline, type TidyCount } from './inline';
 import { Links } from './links';
@@ -167,18 +167,45 @@ export class Nodes {
     return schema.node('list', { id: this.id(), ordered, numbers, start }, nodes);
   }
 
-  table(rows: readonly (readonly (readonly RawParagraph[])[])[]): Node {
-    const cell = (c: readonly RawParagraph[]): Node =>
-      schema.node(
-        'cell',
-        { id: this.id() },
-        c.length ? c.map((p) => this.paragraph(p)) : [schema.node('paragraph', { id: this.id() })],
-      );
-    const nodes = rows
-      .filter((r) => r.length > 0)
-      .map((r) => schema.node('row', { id: this.id() }, r.map(cell)));
+  /** Tables as they lie in the file: merged cells, heads, and lists and pictures in cells. */
+  table({ rows, cells }: RawTable): Node {
+    const cell = (
+      c: readonly RawParagraph[],
+      { colspan = 1, rowspan = 1, head = false }: RawCell = {},
+    ): Node =>
+      schema.node('cell', { id: this.id(), colspan, rowspan, head, align: alignOf(c) }, this.inCell(c));
+    const nodes = rows.flatMap((r, i) =>
+      r.length > 0
+        ? [
+            schema.node(
+              'row',
+              { id: this.id() },
+              r.map((c, k) => cell(c, cells?.[i]?.[k])),
+            ),
+          ]
+        : [],
+    );
     if (nodes.length === 0) return schema.node('paragraph', { id: this.id() });
     return schema.node('table', { id: this.id() }, nodes);
+  }
+
+  private inCell(paragraphs: readonly RawParagraph[]): Node[] {
+    const out: Node[] = [];
+    for (let i = 0; i < paragraphs.length; i++) {
+      const p = paragraphs[i] as RawParagraph;
+      for (const picture of p.pictures)
+        out.push(schema.node('figure', { id: this.id(), picture: picture.id, alt: picture.alt }));
+      if (p.pictures.length > 0 && p.text.trim() === '') continue;
+      if (!p.list) {
+        out.push(this.paragraph(p));
+        continue;
+      }
+      let to = i + 1;
+      while (paragraphs[to]?.list && paragraphs[to]?.pictures.length === 0) to++;
+      out.push(this.list(paragraphs.slice(i, to)));
+      i = to - 1;
+    }
+    return out.length > 0 ? out : [schema.node('paragraph', { id: this.id() })];
   }
 
   /** The notes that the section calls, and those that they call themselves, in order. */
@@ -203,6 +230,13 @@ export class Nodes {
         for (const p of n.paragraphs) if (p.text.trim()) this.aside('uncalled-notes', p.text);
   }
 }
+
+/** How a cell is ranged: as all that is in it. */
+const alignOf = (c: readonly RawParagraph[]): string => {
+  const [first] = c.filter((p) => p.text.trim() !== '');
+  const same = first && c.every((p) => p.text.trim() === '' || p.align === first.align);
+  return same && (first.align === 'centre' || first.align === 'right') ? first.align : 'left';
+};
 
 /** Inline content cut at its line breaks. */
 function linesOf(inline: readonly Node[]): Node[][] {

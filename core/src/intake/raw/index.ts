@@ -1,12 +1,14 @@
 export {
   ANCHOR,
   type RawBlock,
+  type RawCell,
   type RawComment,
   type RawListPlace,
   type RawManuscript,
   type RawNote,
   type RawParagraph,
   type RawPicture,
+  type RawTable,
   indexedAt,
   isDisplayed,
   isEmpty,
@@ -24,6 +26,7 @@ export {
   bareNumber,
   isBreakText,
   isCaptionText,
+  isTableCaption,
   kindByWords,
   numberThenTitle,
 } from './words';

@@ -39,9 +39,17 @@ export interface RawParagraph {
   /** Names by which links of the file point here. */
   anchors: string[];
 }
+/** How a cell lies in its table. */
+export interface RawCell {
+  colspan?: number;
+  rowspan?: number;
+  head?: boolean;
+}
 export interface RawTable {
   kind: 'table';
   rows: RawParagraph[][][];
+  /** For each cell of each row how it lies; for none where the file says nothing. */
+  cells?: RawCell[][];
 }
 export interface RawPicture {
   id: string;

@@ -159,6 +159,13 @@ class DocxReader {
           rows: (e.children ?? []).map((r) =>
             (r.children ?? []).map((c) => this.blocks(c.children ?? []).flatMap(paragraphsOf)),
           ),
+          cells: (e.children ?? []).map((r) =>
+            (r.children ?? []).map(({ colSpan = 1, rowSpan = 1 }) => ({
+              colspan: colSpan,
+              rowspan: rowSpan,
+              head: r.isHeader ?? false,
+            })),
+          ),
         });
     }
     return out;

@@ -28,6 +28,7 @@ import {
   rawManuscript,
   rawParagraph,
   type RawBlock,
+  type RawCell,
   type RawListPlace,
   type RawManuscript,
   type RawParagraph,
@@ -381,20 +382,32 @@ class PageReader {
 
   private table(e: Element, c: Context): void {
     const rows: RawParagraph[][][] = [];
+    const lie: RawCell[][] = [];
     for (const tr of ownRows(e)) {
       const cells = tr.childNodes.filter((n): n is Element => isElement(n) && /^t[dh]$/.test(n.tagName));
       const row: RawParagraph[][] = [];
+      const own: RawCell[] = [];
       for (const cell of cells) {
         const note = this.notes.bodies.get(cell);
-        if (note !== undefined) this.note(cell, note);
-        else row.push(this.read(cell.childNodes, { ...c, list: null, outline: 0 }).flatMap(paragraphsOf));
+        if (note !== undefined) {
+          this.note(cell, note);
+          continue;
+        }
+        row.push(this.read(cell.childNodes, { ...c, list: null, outline: 0 }).flatMap(paragraphsOf));
+        own.push({
+          colspan: spanOf(cell, 'colspan'),
+          rowspan: spanOf(cell, 'rowspan'),
+          head: cell.tagName === 'th',
+        });
       }
+      if (row.length === 0) continue;
       rows.push(row);
+      lie.push(own);
     }
-    const filled = rows.filter((r) => r.length > 0);
+    const filled = rows;
     // A table of one column is how some pages are laid out, not a table.
     if (filled.every((r) => r.length === 1)) this.out.push(...filled.flat(2));
-    else if (filled.length > 0) this.out.push({ kind: 'table', rows: filled });
+    else if (filled.length > 0) this.out.push({ kind: 'table', rows: filled, cells: lie });
   }
 
   private note(e: Element, id: string): void {
@@ -408,6 +421,9 @@ class PageReader {
     }
   }
 }
+
+const spanOf = (cell: Element, name: string): number =>
+  Math.max(1, Math.min(100, Math.round(Number(attribute(cell, name))) || 1));
 
 /** Rows of a table, without those of tables within it. */
 function* ownRows(table: Element): Generator<Element> {

@@ -22,6 +22,7 @@ import {
   rawManuscript,
   rawParagraph,
   type RawBlock,
+  type RawCell,
   type RawManuscript,
   type RawParagraph,
   type RawListPlace,
@@ -130,20 +131,24 @@ class OdtReader {
 
   private table(e: XmlElement): RawBlock {
     const rows: RawParagraph[][][] = [];
-    const walk = (x: XmlElement): void => {
+    const lie: RawCell[][] = [];
+    const span = (k: XmlElement, way: string): number =>
+      Math.max(1, Math.min(100, Number(k.attrs[`table:number-${way}-spanned`]) || 1));
+    const walk = (x: XmlElement, head: boolean): void => {
       for (const c of x.children) {
         if (typeof c === 'string') continue;
-        if (c.name !== 'table-row') walk(c);
+        if (c.name !== 'table-row') walk(c, head || c.name === 'table-header-rows');
         else {
           const cells = c.children.filter(
             (k): k is XmlElement => typeof k !== 'string' && k.name === 'table-cell',
           );
           rows.push(cells.map((k) => this.blocks(k.children).flatMap(paragraphsOf)));
+          lie.push(cells.map((k) => ({ colspan: span(k, 'columns'), rowspan: span(k, 'rows'), head })));
         }
       }
     };
-    walk(e);
-    return { kind: 'table', rows };
+    walk(e, false);
+    return { kind: 'table', rows, cells: lie };
   }
 
   private paragraph(e: XmlElement): RawBlock[] {
