@@ -231,17 +231,73 @@ describe('tables', () => {
     const table = (await boat()).locator('table');
     await table.locator('th').first().click();
     await page.keyboard.type('Day');
-    await page.getByRole('button', { name: 'Row below' }).click();
-    await page.getByRole('button', { name: 'Column right' }).click();
+    const deed = async (of: string, name: string): Promise<void> => {
+      await page.getByRole('button', { name: of, exact: true }).click();
+      await page.getByRole('menuitem', { name }).click();
+    };
+    await deed('Row', 'Insert below');
+    await deed('Column', 'Insert right');
     expect([
       await table.locator('tr').count(),
-      await table.locator('tr').first().locator('th').count(),
+      await table.locator('tr').first().locator('th, td').count(),
     ]).toEqual([4, 4]);
-    await page.getByRole('button', { name: 'Delete column' }).click();
+    await deed('Column', 'Delete column');
+    await table.locator('th').first().click();
+    await page.keyboard.type('Day');
+    await deed('Row', 'Move down');
+    expect(await table.locator('tr').nth(1).innerText()).toContain('Day');
+    await deed('Row', 'Move up');
+    await table.locator('td').first().click();
+    await deed('Cells', 'Align right');
+    await expect
+      .poll(() =>
+        table
+          .locator('tr')
+          .nth(1)
+          .locator('td, th')
+          .first()
+          .evaluate((e) => getComputedStyle(e).textAlign),
+      )
+      .toBe('right');
+    // Two cells, chosen by dragging over them, become one, and two again.
+    const [one, two] = [
+      table.locator('tr').nth(1).locator('td').nth(0),
+      table.locator('tr').nth(1).locator('td').nth(1),
+    ];
+    const [from, to] = [(await one.boundingBox())!, (await two.boundingBox())!];
+    await page.mouse.move(from.x + 20, from.y + 10);
+    await page.mouse.down();
+    await page.mouse.move(to.x + to.width / 2, to.y + 10, { steps: 5 });
+    await page.mouse.up();
+    await deed('Cells', 'Merge cells');
+    expect(await table.locator('td[colspan="2"]').count()).toBe(1);
+    await deed('Cells', 'Split cell');
+    expect(await table.locator('td[colspan="2"]').count()).toBe(0);
+    await page.getByRole('button', { name: 'Caption', exact: true }).click();
+    await page.keyboard.type('Table 1. Days');
+    await expect.poll(async () => (await content()).some((b) => b.type === 'tableCaption')).toBe(true);
+    await table.locator('th, td').first().click();
     await page.getByRole('button', { name: 'Header row' }).click();
-    expect(await table.locator('th').count()).toBe(0);
     await page.getByRole('button', { name: 'Delete the table' }).click();
     expect(await table.count()).toBe(0);
+    await expect.poll(async () => (await content()).some((b) => b.type === 'tableCaption')).toBe(false);
+  });
+});
+
+describe('lists', () => {
+  it('count in figures, letters or roman, and from any number', async () => {
+    await caret(1);
+    await choose(page.getByLabel('Style of the paragraph'), 'Numbered list');
+    await choose(page.getByLabel('Marks of the list'), 'roman: i, ii, iii');
+    await page.getByLabel('First number of the list').fill('0');
+    await page.getByText('A whole number from 1 to 9999.').waitFor();
+    await page.getByLabel('First number of the list').fill('4');
+    const list = async () => (await content()).find((b) => b.type === 'list')?.attrs;
+    await expect.poll(list).toMatchObject({ ordered: true, numbers: 'roman', start: 4 });
+    for (let i = 0; i < 4 && (await list()); i++) {
+      await page.getByRole('button', { name: 'Undo' }).first().click();
+      await page.waitForTimeout(250);
+    }
   });
 });
 

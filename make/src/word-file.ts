@@ -266,7 +266,7 @@ class WordWriter {
               n,
               (row) =>
                 new TableRow({
-                  tableHeader: row.firstChild?.attrs.head === true,
+                  tableHeader: row.firstChild?.attrs.head === true || undefined,
                   children: this.children(
                     row,
                     (cell) =>

@@ -17,7 +17,7 @@ export interface TableGrid {
 
 const MOST = 100;
 
-/** Cells go into the first free place of their row, as HTML lays tables out (§4.9.12). */
+/** Cells go into the first place of their row that is free for all of them: HTML, §4.9.12, without its overlaps. */
 export function gridOf(table: Node): TableGrid {
   const taken: boolean[][] = Array.from({ length: table.childCount }, () => []);
   const cells: PlacedCell[] = [];
@@ -26,8 +26,10 @@ export function gridOf(table: Node): TableGrid {
   table.forEach((row, _offset, r) => {
     let c = 0;
     row.forEach((node) => {
-      while (taken[r]?.[c]) c++;
       const colspan = Math.max(1, Math.min(MOST, Number(node.attrs.colspan)));
+      const isFree = (at: number): boolean =>
+        Array.from({ length: colspan }, (_, k) => taken[r]?.[at + k]).every((x) => !x);
+      while (!isFree(c)) c++;
       const rowspan = Math.max(1, Math.min(table.childCount - r, Number(node.attrs.rowspan)));
       cells.push({ node, row: r, column: c, colspan, rowspan });
       const widths = (node.attrs.colwidth ?? []) as readonly number[];

@@ -14,7 +14,7 @@ import type { Manner, ParagraphForm, Setter } from './setter';
 const TALL = 0.4;
 const RULE: Mp = 400;
 /** Of a row’s height, how far a rule stands below the top of the row that follows it. */
-const RULE_DROP = 0.12;
+const RULE_DROP = 0.15;
 
 type MarkOf = (ref: string) => string;
 
@@ -46,7 +46,7 @@ class TableSetter {
     private readonly pictures: ReadonlyMap<string, Picture>,
     private readonly markOf: MarkOf,
   ) {
-    this.manner = { size: s.interior.notes.size };
+    this.manner = { size: s.interior.notes.size, lining: true };
     this.grid = gridOf(table);
     const { columns } = this.grid;
     this.gutter = Math.min(s.interior.text.size, Math.floor(s.measure / columns / 4));
@@ -129,7 +129,7 @@ class TableSetter {
   private rule(row: number): RuleItem {
     const { leading } = this.s.interior.text;
     const width = this.widths.reduce((a, w) => a + w, 0) + this.gutter * (this.widths.length - 1);
-    const dy = row === 0 ? -Math.round(leading * RULE_DROP) : Math.round(leading * RULE_DROP);
+    const dy = Math.round(leading * RULE_DROP);
     return { kind: 'rule', x: 0, row, dy, width, thickness: RULE, fromHead: true };
   }
 

@@ -201,6 +201,10 @@ export function markParagraphs(
       case 'color':
         if (run && !/^(?:auto|0{6})$/i.test(value(tag) ?? 'auto')) seen.colours++;
         break;
+      case 'tblHeader':
+        // The library takes a head that is switched off for one.
+        if (/^(?:0|false|off)$/.test(value(tag) ?? '')) edits.push({ from: tagStart(to), to, text: '' });
+        return;
       case 'highlight':
         if (run && (value(tag) ?? 'none') !== 'none') seen.highlights++;
         break;

@@ -265,7 +265,7 @@ class PageReader {
     const noteBody = this.notes.bodies.get(e);
     if (noteBody !== undefined) return this.note(e, noteBody);
     const classes = attribute(e, 'class').split(/\s+/).filter(Boolean);
-    const look = { ...this.page.sheet.of(tag, classes), ...styleAttribute(attribute(e, 'style')) };
+    const look = this.lookOf(e);
     if (look.hidden) return;
     const call = this.notes.calls.get(e);
     if (call !== undefined) return this.add(schema.node('note', { ref: call }), outer);
@@ -295,6 +295,11 @@ class PageReader {
     this.children(e.childNodes, { ...outer, marks: marksOf(e, outer, look, classes, this.linkOf(e)) });
     // The number of a heading stands on a line of its own.
     if (outer.heading && classes.includes('number')) this.add(schema.node('lineBreak'), outer);
+  }
+
+  private lookOf(e: Element): Look {
+    const classes = attribute(e, 'class').split(/\s+/).filter(Boolean);
+    return { ...this.page.sheet.of(e.tagName, classes), ...styleAttribute(attribute(e, 'style')) };
   }
 
   private isBlockByType = (e: Element): boolean => e.tagName.includes('pagebreak');
@@ -393,7 +398,8 @@ class PageReader {
           this.note(cell, note);
           continue;
         }
-        row.push(this.read(cell.childNodes, { ...c, list: null, outline: 0 }).flatMap(paragraphsOf));
+        const within = { ...c, list: null, outline: 0, look: { ...c.look, ...inherited(this.lookOf(cell)) } };
+        row.push(this.read(cell.childNodes, within).flatMap(paragraphsOf));
         own.push({
           colspan: spanOf(cell, 'colspan'),
           rowspan: spanOf(cell, 'rowspan'),

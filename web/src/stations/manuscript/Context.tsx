@@ -1,16 +1,20 @@
 'use client';
 /** The line below the tools: settings of what the cursor is in, or of what is being put in; the counts at its end. */
+import type { Command, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { fillsPages, placeOf, WIDEST_BESIDE } from '@pagina/core/book';
 import { useTitle } from '@/title/context';
 import { PICTURES, takeIn } from '@/title/pictures';
 import { Button } from '@/ui/Button';
 import { FileButton } from '@/ui/FileDrop';
+import { Menu } from '@/ui/Menu';
+import { NumberField } from '@/ui/NumberField';
 import { choicesOf, Select } from '@/ui/Select';
 import { Slider } from '@/ui/Slider';
 import { figureAt } from './figures';
 import { markAt, type Telling } from './marking';
-import { changeTable, tableAt, type TableDeed } from './table';
+import { kindOf, listAt, withKind, withStart, type ListKind } from './list';
+import { DEEDS, TABLE_DEEDS, tableAt } from './table';
 import { TellingBar } from './TellingBar';
 
 const field = 'h-7 rounded-[2px] border border-edge bg-sheet px-1.5 text-[13px]';
@@ -34,6 +38,7 @@ export function Context({
   if (asking) return <TellingBar key={asking} view={view} name={asking} onDone={onAsked} />;
   if (figure) return <FigureBar key={figure.node.attrs.id as string} view={view} />;
   if (tableAt(state)) return <TableBar view={view} />;
+  if (listAt(state)) return <ListBar view={view} />;
   for (const name of ['link', 'indexed', 'language'] as const) {
     const at = markAt(state, name);
     if (at)
@@ -42,35 +47,77 @@ export function Context({
   return null;
 }
 
-const DEEDS: [TableDeed, string][] = [
-  ['row-above', 'Row above'],
-  ['row-below', 'Row below'],
-  ['column-left', 'Column left'],
-  ['column-right', 'Column right'],
-  ['heads', 'Header row'],
-  ['delete-row', 'Delete row'],
-  ['delete-column', 'Delete column'],
-  ['delete-table', 'Delete the table'],
-];
-
 function TableBar({ view }: { view: EditorView }) {
+  const run = (deed: Command): void => {
+    deed(view.state, view.dispatch);
+    view.focus();
+  };
   return (
     <span className="flex items-center gap-0.5" role="group" aria-label="Table">
-      {DEEDS.map(([deed, words]) => (
+      {Object.entries(DEEDS).map(([of, deeds]) => (
+        <Menu
+          key={of}
+          label={of}
+          items={deeds.map(([name, deed]) => ({
+            name,
+            disabled: !deed(view.state),
+            run: () => run(deed),
+          }))}
+        />
+      ))}
+      {TABLE_DEEDS.map(([words, deed]) => (
         <Button
-          key={deed}
+          key={words}
           kind="quiet"
           className="h-7 px-2 text-[13px]"
           onMouseDown={(e) => e.preventDefault()}
-          onClick={() => {
-            const tr = changeTable(view.state, deed);
-            if (tr) view.dispatch(tr);
-            view.focus();
-          }}
+          onClick={() => run(deed)}
         >
           {words}
         </Button>
       ))}
+    </span>
+  );
+}
+
+const LIST_KINDS = choicesOf<ListKind>({
+  bullets: 'bullets',
+  figures: 'figures: 1, 2, 3',
+  letters: 'letters: a, b, c',
+  roman: 'roman: i, ii, iii',
+});
+
+function ListBar({ view }: { view: EditorView }) {
+  const at = listAt(view.state);
+  if (!at) return null;
+  const kind = kindOf(at);
+  const send = (tr: Transaction | null): void => {
+    if (tr) view.dispatch(tr);
+  };
+  return (
+    <span className="flex items-center gap-2 text-[13px]" role="group" aria-label="List">
+      <Select
+        label="Marks of the list"
+        className={select}
+        value={kind}
+        choices={LIST_KINDS}
+        onChoose={(k) => send(withKind(view.state, k))}
+        onClosed={() => view.focus()}
+      />
+      {kind === 'bullets' ? null : (
+        <span className="flex items-center gap-1.5">
+          from
+          <NumberField
+            label="First number of the list"
+            className="h-7 w-16 text-[13px]"
+            least={1}
+            most={9999}
+            value={Number(at.list.attrs.start)}
+            onSet={(start) => send(withStart(view.state, start))}
+          />
+        </span>
+      )}
+      <span className="text-ink-soft">Tab moves an item in, Shift+Tab out</span>
     </span>
   );
 }

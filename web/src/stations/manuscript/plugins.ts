@@ -20,6 +20,7 @@ import {
   type EditorState,
   type Selection,
 } from 'prosemirror-state';
+import { columnResizing, goToNextCell, tableEditing } from 'prosemirror-tables';
 import { Decoration, DecorationSet } from 'prosemirror-view';
 import { schema } from '@pagina/core/book';
 import type { PlaceInPrint } from '@/workers/messages';
@@ -163,10 +164,12 @@ export const plugins = (language: () => string): Plugin[] => [
     'Mod-Shift-Enter': lineBreak(true),
     'Mod-Enter': exitCode,
     Enter: chainCommands(verseLine, belowFigure, splitListItem(n.item!)),
-    Tab: sinkListItem(n.item!),
-    'Shift-Tab': liftListItem(n.item!),
+    Tab: chainCommands(sinkListItem(n.item!), goToNextCell(1)),
+    'Shift-Tab': chainCommands(liftListItem(n.item!), goToNextCell(-1)),
   }),
   keymap(baseKeymap),
+  columnResizing({ cellMinWidth: 40 }),
+  tableEditing(),
   folioPlugin(),
   notesPlugin(),
   signsPlugin(),

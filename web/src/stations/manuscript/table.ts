@@ -1,17 +1,36 @@
 'use client';
-/** Tables without joined cells: rows and columns come and go, the first row may be heads. */
+/** Tables in the manuscript: rows, columns, merged cells, heads, alignment and captions, by the table library. */
 import type { Node } from 'prosemirror-model';
-import { TextSelection, type EditorState, type Transaction } from 'prosemirror-state';
+import { TextSelection, type Command, type EditorState, type Transaction } from 'prosemirror-state';
+import {
+  addColumnAfter,
+  addColumnBefore,
+  addRowAfter,
+  addRowBefore,
+  CellSelection,
+  deleteColumn,
+  deleteRow,
+  isInTable,
+  mergeCells,
+  moveTableColumn,
+  moveTableRow,
+  selectedRect,
+  splitCell,
+} from 'prosemirror-tables';
 import { schema } from '@pagina/core/book';
 
 const n = schema.nodes;
 const cell = (head: boolean): Node => n.cell!.create({ id: '', head }, n.paragraph!.create({ id: '' }));
-const row = (cells: readonly Node[]): Node => n.row!.create({ id: '' }, cells);
 
 export function newTable(rows: number, columns: number): Node {
   return n.table!.create(
     { id: '' },
-    Array.from({ length: rows }, (_, r) => row(Array.from({ length: columns }, () => cell(r === 0)))),
+    Array.from({ length: rows }, (_, r) =>
+      n.row!.create(
+        { id: '' },
+        Array.from({ length: columns }, () => cell(r === 0)),
+      ),
+    ),
   );
 }
 
@@ -23,76 +42,128 @@ export interface InTable {
   column: number;
 }
 export function tableAt(state: EditorState): InTable | null {
-  const { $from } = state.selection;
-  for (let d = $from.depth; d > 0; d--)
-    if ($from.node(d).type === n.table)
-      return { table: $from.node(d), pos: $from.before(d), row: $from.index(d), column: $from.index(d + 1) };
-  return null;
+  if (!isInTable(state)) return null;
+  const { table, tableStart, top, left } = selectedRect(state);
+  return { table, pos: tableStart - 1, row: top, column: left };
 }
 
-export type TableDeed =
-  | 'row-above'
-  | 'row-below'
-  | 'column-left'
-  | 'column-right'
-  | 'delete-row'
-  | 'delete-column'
-  | 'heads'
-  | 'delete-table';
-
-/** The table after the deed; null when nothing of it is left. */
-function changed({ table, row: r, column: c }: InTable, deed: TableDeed): Node | null {
-  const rows: Node[][] = [];
-  table.forEach((x) => {
-    const cells: Node[] = [];
-    x.forEach((y) => void cells.push(y));
-    rows.push(cells);
-  });
-  const columns = Math.max(...rows.map((x) => x.length));
-  const insertColumn = (at: number): void => {
-    for (const x of rows) x.splice(Math.min(at, x.length), 0, cell(Boolean(x[0]?.attrs.head)));
+/** Moves the row or the column of the cursor by one. */
+const moved =
+  (what: 'row' | 'column', by: 1 | -1): Command =>
+  (state, dispatch) => {
+    const at = tableAt(state);
+    if (!at) return false;
+    const from = what === 'row' ? at.row : at.column;
+    const to = from + by;
+    const length = what === 'row' ? at.table.childCount : selectedRect(state).map.width;
+    if (to < 0 || to >= length) return false;
+    return (what === 'row' ? moveTableRow : moveTableColumn)({ from, to, select: true, pos: at.pos + 2 })(
+      state,
+      dispatch,
+    );
   };
-  switch (deed) {
-    case 'row-above':
-    case 'row-below':
-      rows.splice(
-        deed === 'row-above' ? r : r + 1,
-        0,
-        Array.from({ length: columns }, () => cell(false)),
-      );
-      break;
-    case 'column-left':
-      insertColumn(c);
-      break;
-    case 'column-right':
-      insertColumn(c + 1);
-      break;
-    case 'delete-row':
-      rows.splice(r, 1);
-      break;
-    case 'delete-column':
-      for (const x of rows) x.splice(c, 1);
-      break;
-    case 'heads': {
-      const on = !rows[0]?.every((x) => x.attrs.head);
-      rows[0] = (rows[0] ?? []).map((x) => x.type.create({ ...x.attrs, head: on }, x.content));
-      break;
-    }
-    case 'delete-table':
-      return null;
-  }
-  const left = rows.filter((x) => x.length > 0);
-  return left.length > 0 ? table.copy(n.table!.create(null, left.map(row)).content) : null;
+
+/** Sets an attribute of every cell that is chosen, or of those of the row or column of the cursor. */
+function setOf(
+  state: EditorState,
+  of: 'cells' | 'row' | 'column',
+  attr: string,
+  value: unknown,
+): Transaction {
+  const rect = selectedRect(state);
+  const { map, tableStart } = rect;
+  const area =
+    of === 'row'
+      ? { ...rect, left: 0, right: map.width }
+      : of === 'column'
+        ? { ...rect, top: 0, bottom: map.height }
+        : rect;
+  const tr = state.tr;
+  for (const pos of map.cellsInRect(area)) tr.setNodeAttribute(tableStart + pos, attr, value);
+  return tr;
 }
 
-export function changeTable(state: EditorState, deed: TableDeed): Transaction | null {
+const heads: Command = (state, dispatch) => {
+  if (!isInTable(state)) return false;
+  const { table } = selectedRect(state);
+  let on = false;
+  table.firstChild?.forEach((c) => {
+    on ||= !c.attrs.head;
+  });
+  const first = selectedRect(state);
+  if (dispatch) {
+    const tr = state.tr;
+    for (const pos of first.map.cellsInRect({ left: 0, right: first.map.width, top: 0, bottom: 1 }))
+      tr.setNodeAttribute(first.tableStart + pos, 'head', on);
+    dispatch(tr);
+  }
+  return true;
+};
+
+/** Ranges the cells that are chosen; with a cursor only, the whole column. */
+const ranged =
+  (align: 'left' | 'centre' | 'right'): Command =>
+  (state, dispatch) => {
+    if (!isInTable(state)) return false;
+    const of = state.selection instanceof CellSelection ? 'cells' : 'column';
+    dispatch?.(setOf(state, of, 'align', align));
+    return true;
+  };
+
+const caption: Command = (state, dispatch) => {
   const at = tableAt(state);
-  if (!at) return null;
-  const next = changed(at, deed);
+  if (!at) return false;
+  const before = state.doc.resolve(at.pos).nodeBefore;
+  const has = before?.type === n.tableCaption;
+  if (!dispatch) return true;
+  const tr = has ? state.tr : state.tr.insert(at.pos, n.tableCaption!.create({ id: '' }));
+  const inside = has ? at.pos - 1 : at.pos + 1;
+  dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(inside), has ? -1 : 1)).scrollIntoView());
+  return true;
+};
+
+const removed: Command = (state, dispatch) => {
+  const at = tableAt(state);
+  if (!at) return false;
+  if (!dispatch) return true;
+  const { doc } = state;
+  const to = at.pos + at.table.nodeSize;
+  const before = doc.resolve(at.pos).nodeBefore;
+  const from = before && before.type === n.tableCaption ? at.pos - before.nodeSize : at.pos;
   const tr = state.tr;
-  if (next) tr.replaceWith(at.pos, at.pos + at.table.nodeSize, next);
-  else if (state.doc.childCount === 1)
-    tr.replaceWith(at.pos, at.pos + at.table.nodeSize, n.paragraph!.create({ id: '' }));
-  else tr.delete(at.pos, at.pos + at.table.nodeSize);
-  return tr.setSelection(TextSelection.near(tr.doc.resolve(Math.min(at.pos + 1, tr.doc.content.size))));
-}
+  const alone = doc.content.size === to - from || doc.child(0).type === n.noteBody;
+  if (alone) tr.replaceWith(from, to, n.paragraph!.create({ id: '' }));
+  else tr.delete(from, to);
+  dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(Math.min(from, tr.doc.content.size)))));
+  return true;
+};
+
+/** What can be done to a table, by what it is done to. */
+export const DEEDS: Readonly<Record<string, readonly (readonly [string, Command])[]>> = {
+  Row: [
+    ['Insert above', addRowBefore],
+    ['Insert below', addRowAfter],
+    ['Move up', moved('row', -1)],
+    ['Move down', moved('row', 1)],
+    ['Delete row', deleteRow],
+  ],
+  Column: [
+    ['Insert left', addColumnBefore],
+    ['Insert right', addColumnAfter],
+    ['Move left', moved('column', -1)],
+    ['Move right', moved('column', 1)],
+    ['Delete column', deleteColumn],
+  ],
+  Cells: [
+    ['Merge cells', mergeCells],
+    ['Split cell', splitCell],
+    ['Align left', ranged('left')],
+    ['Align centre', ranged('centre')],
+    ['Align right', ranged('right')],
+  ],
+};
+export const TABLE_DEEDS: readonly (readonly [string, Command])[] = [
+  ['Header row', heads],
+  ['Caption', caption],
+  ['Delete the table', removed],
+];
