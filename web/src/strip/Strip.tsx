@@ -2,6 +2,7 @@
 /** The strip: the whole book as small spreads in its true line breaks, along the bottom of every station. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useBook, useComposed, useFindings, useTitle } from '@/title/context';
+import { NextThing } from '@/title/NextThing';
 import { kindRule } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';
 import { Button } from '@/ui/Button';
@@ -81,12 +82,14 @@ export function Strip() {
   return (
     <section aria-label="The book, page by page" className="flex h-full flex-col bg-table">
       <div className="flex h-7 items-center gap-3 px-4 text-[13px] text-ink-soft">
-        <span data-pages={pages.length}>
+        <span data-pages={pages.length} className="whitespace-nowrap">
           {refusal ??
             (composed
               ? `${pages.length.toLocaleString('en-GB')} pages · ${composed.report.lines.toLocaleString('en-GB')} lines${working ? ' · setting …' : ''}`
               : 'Setting the pages …')}
         </span>
+        <span aria-hidden className="h-4 border-l border-edge" />
+        <NextThing />
         <span className="ml-auto" />
         <Button
           kind="quiet"

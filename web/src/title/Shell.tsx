@@ -15,7 +15,6 @@ import { Palette } from './Palette';
 import { Shortcuts } from './Shortcuts';
 import { STATIONS } from './stations';
 import { StrandedWords } from './StrandedWords';
-import type { Finding } from '@pagina/core/base';
 
 function Saved() {
   const { saving } = useBook();
@@ -34,29 +33,6 @@ function Saved() {
     >
       {words}
     </span>
-  );
-}
-
-/** The next useful thing to do, in one line that leads there. */
-function NextThing({ id, findings }: { id: string; findings: readonly Finding[] }) {
-  const { goTo } = useTitle();
-  const first =
-    findings.find((f) => f.severity === 'blocker') ?? findings.find((f) => f.severity === 'caution');
-  const same = findings.filter((f) => f.rule === first?.rule).length;
-  const station = first ? (STATIONS.find((s) => s.waits(first))?.key ?? 'manuscript') : 'proof';
-  const words = !first
-    ? 'No findings. Read the proof, then make the editions.'
-    : same > 1
-      ? `${first.message} (and ${same - 1} more like this)`
-      : first.message;
-  return (
-    <Link
-      href={`/titles/${id}/${station}`}
-      className="truncate underline decoration-rule underline-offset-4 hover:text-ink hover:decoration-current"
-      onClick={() => first?.place && goTo(first.place)}
-    >
-      {words}
-    </Link>
   );
 }
 
@@ -159,9 +135,6 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
             className="max-w-40"
           />
         </div>
-        <p className="flex h-7 items-center border-t border-rule px-4 text-[13px] text-ink-soft">
-          <NextThing id={id} findings={findings} />
-        </p>
       </header>
       <Shelf below={<Strip />}>
         <main className="flex h-full flex-col overflow-hidden">

@@ -1,5 +1,5 @@
 'use client';
-/** Tools above the text: they follow the cursor without redrawing the text. */
+/** The bars above and below the text: they follow the cursor without redrawing the text. */
 import { useEffect, useReducer, useState } from 'react';
 import { TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
@@ -23,26 +23,31 @@ export class Ticker {
   };
 }
 
-export function Bars({
+/** Draws again whenever the cursor or the text moves. */
+function useTicks(ticker: Ticker): void {
+  const [, redraw] = useReducer((n: number) => n + 1, 0);
+  useEffect(() => ticker.listen(redraw), [ticker]);
+}
+
+/** The bar above the text: styles, marks, what can be put in, and what opens beside it. */
+export function Tools({
   ticker,
   view,
   section,
   beside,
   onBeside,
-  showSigns,
-  onSigns,
+  asking,
+  onAsk,
 }: {
   ticker: Ticker;
   view: EditorView | null;
   section: string | null;
   beside: Beside;
   onBeside: (b: Beside) => void;
-  showSigns: boolean;
-  onSigns: (on: boolean) => void;
+  asking: Asking;
+  onAsk: (what: Asking) => void;
 }) {
-  const [, redraw] = useReducer((n: number) => n + 1, 0);
-  const [asking, setAsking] = useState<Asking>(null);
-  useEffect(() => ticker.listen(redraw), [ticker]);
+  useTicks(ticker);
   useEffect(() => {
     const keys = (e: KeyboardEvent): void => {
       if (!(e.ctrlKey || e.metaKey) || e.altKey || !view || view.isDestroyed || !view.hasFocus()) return;
@@ -55,26 +60,43 @@ export function Bars({
           : null;
       if (!what) return;
       e.preventDefault();
-      setAsking(what);
+      onAsk(what);
     };
     addEventListener('keydown', keys);
     return () => removeEventListener('keydown', keys);
-  }, [view]);
+  }, [view, asking, onAsk]);
+  return <Styles view={view} section={section} beside={beside} onBeside={onBeside} onAsk={onAsk} />;
+}
+
+/** The bar below the text: settings of what the cursor is in, hidden characters, counts. */
+export function Foot({
+  ticker,
+  view,
+  asking,
+  onAsked,
+  showSigns,
+  onSigns,
+}: {
+  ticker: Ticker;
+  view: EditorView | null;
+  asking: Asking;
+  onAsked: () => void;
+  showSigns: boolean;
+  onSigns: (on: boolean) => void;
+}) {
+  useTicks(ticker);
   return (
-    <>
-      <Styles view={view} section={section} beside={beside} onBeside={onBeside} onAsk={setAsking} />
-      <div className="no-print flex h-9 items-center gap-3 border-b border-rule bg-sheet px-4">
-        <Context view={view} asking={asking} onAsked={() => setAsking(null)} />
-        <span className="ml-auto" />
-        <Checkbox
-          className="shrink-0 text-[13px] whitespace-nowrap text-ink-soft"
-          label="Hidden characters"
-          on={showSigns}
-          onSet={onSigns}
-        />
-        <Counts view={view} />
-      </div>
-    </>
+    <div className="no-print flex min-h-9 flex-wrap items-center gap-x-3 border-t border-rule bg-sheet px-4">
+      <Context view={view} asking={asking} onAsked={onAsked} />
+      <span className="ml-auto" />
+      <Checkbox
+        className="shrink-0 text-[13px] whitespace-nowrap text-ink-soft"
+        label="Hidden characters"
+        on={showSigns}
+        onSet={onSigns}
+      />
+      <Counts view={view} />
+    </div>
   );
 }
 

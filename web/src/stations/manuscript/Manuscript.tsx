@@ -4,12 +4,14 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { EditorView } from 'prosemirror-view';
 import type { Finding } from '@pagina/core/base';
 import { carries } from '@pagina/core/book';
-import { headingsOf, isFromRecord } from '@pagina/core/order';
+import { hasText, headingsOf, isFromRecord } from '@pagina/core/order';
 import { useBook, useFindings, useTitle } from '@/title/context';
 import { Panes } from '@/ui/Panes';
 import { useAnchoredText } from './anchor';
-import { Bars, Ticker } from './Bars';
+import { Foot, Ticker, Tools } from './Bars';
+import type { Asking } from './Context';
 import { Find } from './Find';
+import { Outline } from './Outline';
 import { SectionRow, lengthOf } from './SectionRow';
 import { heightOf } from './SectionText';
 import { Spelling } from './Spelling';
@@ -30,9 +32,14 @@ export function Manuscript() {
   const [active, setActive] = useState<{ view: EditorView; section: string } | null>(null);
   const [beside, setBeside] = useState<Beside>(null);
   const [showSigns, setShowSigns] = useState(false);
+  const [asking, setAsking] = useState<Asking>(null);
   const [ticker] = useState(() => new Ticker());
   const headings = useMemo(() => headingsOf(book.sections, book), [book]);
-  const shown = book.sections.filter((s) => carries(s, edition) && s.kind !== 'contents');
+  // The contents make themselves; what was written there all the same is not hidden.
+  const shown = useMemo(
+    () => book.sections.filter((s) => carries(s, edition) && (s.kind !== 'contents' || hasText(s.content))),
+    [book.sections, edition],
+  );
   const [opened] = useState(() => {
     let height = 0;
     const below = shown.findIndex((s) => (height += heightOf(lengthOf(s))) > WINDOW);
@@ -72,23 +79,25 @@ export function Manuscript() {
   }, [place]);
   return (
     <div className="flex h-full flex-col">
-      <Bars
+      <Tools
         ticker={ticker}
         view={active?.view ?? null}
         section={active?.section ?? null}
         beside={beside}
         onBeside={(b) => setBeside(b === beside ? null : b)}
-        showSigns={showSigns}
-        onSigns={setShowSigns}
+        asking={asking}
+        onAsk={setAsking}
       />
       <Panes
         name={beside ?? 'none'}
-        width={beside === 'versions' ? 480 : 400}
+        width={beside === 'versions' ? 480 : beside === 'outline' ? 300 : 400}
         beside={
           beside === 'tidy' ? (
             <Tidy onClose={() => setBeside(null)} />
           ) : beside === 'find' ? (
             <Find onClose={() => setBeside(null)} />
+          ) : beside === 'outline' ? (
+            <Outline shown={shown} scroller={scroller} onClose={() => setBeside(null)} />
           ) : beside === 'spelling' ? (
             <Spelling onClose={() => setBeside(null)} />
           ) : beside === 'versions' ? (
@@ -121,6 +130,14 @@ export function Manuscript() {
           </div>
         </div>
       </Panes>
+      <Foot
+        ticker={ticker}
+        view={active?.view ?? null}
+        asking={asking}
+        onAsked={() => setAsking(null)}
+        showSigns={showSigns}
+        onSigns={setShowSigns}
+      />
     </div>
   );
 }

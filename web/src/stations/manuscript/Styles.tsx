@@ -27,9 +27,10 @@ const n = schema.nodes;
 const m = schema.marks;
 
 /** What stands beside the text. */
-export type Beside = 'find' | 'tidy' | 'spelling' | 'versions' | null;
+export type Beside = 'outline' | 'find' | 'tidy' | 'spelling' | 'versions' | null;
 
 const BESIDE: [Exclude<Beside, null>, string, string][] = [
+  ['outline', 'Outline', ''],
   ['find', 'Find', 'Ctrl+F'],
   ['tidy', 'Tidy', ''],
   ['spelling', 'Spelling', ''],
@@ -200,7 +201,7 @@ export function Styles({
         choices={choicesOf<Style>(STYLES)}
         onChoose={(style) => run((s) => restyle(s, style))}
         onClosed={() => view?.focus()}
-        className="h-7 w-44"
+        className="h-7 w-44 max-[1199px]:w-32"
       />
       <ToolbarLine />
       <AnyOf
@@ -228,7 +229,7 @@ export function Styles({
       {BESIDE.map(([which, words, shortcut]) => (
         <ToggleButton
           key={which}
-          className="h-7 px-2"
+          className="h-7 px-2 max-[1199px]:px-1.5"
           pressed={beside === which}
           tip={shortcut}
           onToggle={() => onBeside(which)}

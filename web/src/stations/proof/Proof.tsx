@@ -43,6 +43,8 @@ export function Proof() {
   const [zoom, setZoom] = useState<number | null>(null);
   const [overlays, setOverlays] = useState<ReadonlySet<Overlay>>(new Set());
   const [finding, setFinding] = useState(false);
+  /** The pages have the whole window. */
+  const [reading, setReading] = useState(false);
   const [found, setFound] = useState<FoundOnPage | null>(null);
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1000, height: 500 });
@@ -74,6 +76,14 @@ export function Proof() {
     addEventListener('keydown', keys);
     return () => removeEventListener('keydown', keys);
   }, []);
+  useEffect(() => {
+    if (!reading) return;
+    const leave = (e: globalThis.KeyboardEvent): void => {
+      if (e.key === 'Escape') setReading(false);
+    };
+    addEventListener('keydown', leave);
+    return () => removeEventListener('keydown', leave);
+  }, [reading]);
   const turn = useCallback(
     (by: number) =>
       setAt((now) => {
@@ -95,7 +105,7 @@ export function Proof() {
   const print = printOf(book, edition) !== undefined;
   return (
     <div
-      className="flex h-full flex-col"
+      className={reading ? 'fixed inset-0 z-40 flex flex-col bg-table' : 'flex h-full flex-col'}
       tabIndex={0}
       onKeyDown={(e) => {
         if (view === 'all' || !isPaging(e)) return;
@@ -118,16 +128,29 @@ export function Proof() {
         <Folio now={shown.find((p) => p)?.label ?? ''} pages={composed?.pages ?? []} onGo={setAt} />
         <OneOf label="Shown as" value={view} choices={VIEWS} onChoose={setView} />
         <Zoom scale={scale / FULL} fits={zoom === null} onZoom={setZoom} />
-        <AnyOf
-          label="Laid over the pages"
-          values={[...overlays]}
-          choices={OVERLAYS}
-          onChoose={(key) => {
-            const next = new Set(overlays);
-            if (!next.delete(key)) next.add(key);
-            setOverlays(next);
+        {reading ? null : (
+          <AnyOf
+            label="Laid over the pages"
+            values={[...overlays]}
+            choices={OVERLAYS}
+            onChoose={(key) => {
+              const next = new Set(overlays);
+              if (!next.delete(key)) next.add(key);
+              setOverlays(next);
+            }}
+          />
+        )}
+        <ToggleButton
+          className="h-7 px-2"
+          pressed={reading}
+          onToggle={() => {
+            setReading(!reading);
+            setZoom(null);
           }}
-        />
+          tip={reading ? 'Esc' : 'The pages get the whole window'}
+        >
+          Read
+        </ToggleButton>
         <ToggleButton
           className="h-7 px-2"
           pressed={finding}
