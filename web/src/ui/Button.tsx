@@ -52,7 +52,7 @@ export function ToggleButton({
           onPressedChange={onToggle}
           className={looksOf(
             'quiet',
-            `data-[state=on]:border-spruce data-[state=on]:text-spruce ${className}`,
+            `aria-pressed:border-spruce aria-pressed:text-spruce ${className}`,
           )}
           {...rest}
         />
