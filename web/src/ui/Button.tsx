@@ -50,10 +50,7 @@ export function ToggleButton({
         <Toggle.Root
           pressed={pressed}
           onPressedChange={onToggle}
-          className={looksOf(
-            'quiet',
-            `aria-pressed:border-spruce aria-pressed:text-spruce ${className}`,
-          )}
+          className={looksOf('quiet', `aria-pressed:border-spruce aria-pressed:text-spruce ${className}`)}
           {...rest}
         />
       </InToolbar>
