@@ -52,6 +52,8 @@ function sectionsOf(i: Intake): Got[] {
   const headings = headingsOf(i.book.sections, i.book);
   return i.book.sections.map((s) => {
     const h = headings.get(s.id);
+    // An appendix is named by its letter and its title together.
+    if (s.kind === 'appendix') return { kind: s.kind, number: null, title: `${h?.number} ${s.title}` };
     return { kind: s.kind, number: h?.number ? shown(h.number) : null, title: s.title };
   });
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { apply, bookToJson, schema, type Book, type Change } from '../src/book';
 import type { Outcome } from '../src/base';
+import { appendixLabel } from '../src/base';
 import {
   changeKind,
   contentsOf,
@@ -156,6 +157,33 @@ describe('rearranging', () => {
     expect(after.sections.map((s) => s.title)).toEqual(['', '', 'The Well', '', '', '', '']);
     expect(bookToJson(back)).toEqual(bookToJson(first));
     expect(numberAt(start, { section: 'x', block: 'gone' })).toBeNull();
+  });
+  it('letters appendices where there are several, and each as its manuscript does', () => {
+    const numbers = (...fields: Partial<ReturnType<typeof section>>[]): string[] => {
+      const b = book([
+        section('c', 'chapter', ['x']),
+        ...fields.map((f, i) => section(`a${i}`, 'appendix', ['x'], f)),
+      ]);
+      return [...headingsOf(b.sections, b).values()].slice(1).map((h) => h.number);
+    };
+    expect(numbers({})).toEqual(['']);
+    expect(numbers({}, {}, {})).toEqual(['Appendix A', 'Appendix B', 'Appendix C']);
+    expect(numbers({ number: 1 })).toEqual(['Appendix A']);
+    expect(numbers({ numbered: false }, {}, { number: 4 }, {})).toEqual([
+      '',
+      'Appendix A',
+      'Appendix D',
+      'Appendix E',
+    ]);
+    for (const [line, wanted] of [
+      ['Appendix A: Tolls', { typed: 'Appendix A', number: 1, title: 'Tolls' }],
+      ['APPENDIX II', { typed: 'APPENDIX II', number: 2, title: '' }],
+      ['Anhang 3 – Die Boote', { typed: 'Anhang 3', number: 3, title: 'Die Boote' }],
+      ['Appendix I. Sources', { typed: 'Appendix I', number: 1, title: 'Sources' }],
+      ['Appendix to the second edition', null],
+      ['Appendices', null],
+    ] as const)
+      expect(appendixLabel(line)).toEqual(wanted);
   });
   it('moves a part with its chapters', () => {
     const start = book(

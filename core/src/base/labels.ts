@@ -26,6 +26,22 @@ const SEPARATED = /^(.{1,24}?)\s*(?:[.:)\u2013\u2014]|\s-)+\s+(\S.*)$/u;
 const MONTH =
   /^(?:january|february|march|april|may|june|july|august|september|october|november|december|januar|februar|märz|mai|juni|juli|oktober|dezember|janvier|février|mars|avril|juin|juillet|août|septembre|octobre|novembre|décembre|enero|febrero|marzo|abril|mayo|junio|julio|agosto|septiembre|octubre|noviembre|diciembre|gennaio|febbraio|aprile|maggio|giugno|luglio|settembre|ottobre|dicembre)\b/iu;
 
+const APPENDIX =
+  /^((?:appendix|appendices|anhang|annexe|apéndice|appendice|bijlage|bilaga|anexo)\s+([A-Z]|\d{1,2}|[IVX]{1,5}))(?:\s*[.:)\u2013\u2014-]+\s*|\s+(?=\p{Lu})|$)(.*)$/iu;
+
+/** "Appendix B: Tides": the label of an appendix, its place in the row, and its title; null for other lines. */
+export function appendixLabel(line: string): { typed: string; number: number; title: string } | null {
+  const m = APPENDIX.exec(line.replace(/\s+/g, ' ').trim());
+  if (!m) return null;
+  const mark = (m[2] as string).toUpperCase();
+  const number = /^\d/.test(mark)
+    ? Number(mark)
+    : mark.length === 1 && mark !== 'I'
+      ? mark.charCodeAt(0) - 64
+      : (fromRoman(mark) ?? 0);
+  return number > 0 ? { typed: m[1] as string, number, title: (m[3] as string).trim() } : null;
+}
+
 /** Letters that scanners take for those of roman numerals. */
 const repaired = (t: string): string =>
   t

@@ -83,7 +83,7 @@ export const KINDS = {
   }),
   'about-author': rule('About the author', 'back', 'backmatter', '', { heading: 'About the Author' }),
   'also-by': rule('Also by', 'back', 'backmatter', '', { heading: 'Also by the Author', inContents: false }),
-  appendix: rule('Appendix', 'back', 'appendix', 'doc-appendix', { heading: 'Appendix' }),
+  appendix: rule('Appendix', 'back', 'appendix', 'doc-appendix', { heading: 'Appendix', numbered: true }),
   chronology: rule('Chronology', 'back', 'backmatter', '', { heading: 'Chronology' }),
   contributors: rule('Contributors', 'back', 'contributors', '', { heading: 'Contributors' }),
   notes: rule('Notes', 'back', 'endnotes', 'doc-endnotes', { heading: 'Notes' }),

@@ -1,5 +1,5 @@
 /** Numbers and headings of sections, worked out from the order: never typed, so never doubled. */
-import { numberLabel, toRoman, wordsFor } from '../base';
+import { listNumber, numberLabel, toRoman, wordsFor } from '../base';
 import { headingWord, kindRule, type Book, type Edition, type NumberForm, type Section } from '../book';
 
 /** What headings are made from, besides the sections. */
@@ -16,7 +16,8 @@ export interface Heading {
 
 /**
  * Number of each numbered section among its kind, 1 up. Chapters count through all sections given, or, counted by part,
- * begin again in each; parts count among those that stand beside them. A section may bear a number of its own.
+ * begin again in each; parts count among those that stand beside them; appendices bear letters. A section may bear a number
+ * of its own.
  */
 function numbersOf(
   sections: readonly Section[],
@@ -32,6 +33,9 @@ function numbersOf(
     counts.set(key, n);
     numbers.set(s.id, n);
   }
+  // One appendix alone needs no letter (common practice).
+  const appendices = sections.filter((s) => s.kind === 'appendix' && numbers.has(s.id));
+  if (appendices.length === 1 && appendices[0]?.number === null) numbers.delete(appendices[0].id);
   return numbers;
 }
 
@@ -52,11 +56,12 @@ function headingOf(section: Section, number: number | undefined, { record, numbe
   const usual = headingWord(section.kind, record.language);
   let numberText = '';
   if (number !== undefined) {
+    if (section.kind === 'appendix') numberText = `${usual} ${listNumber(number, 'letters').toUpperCase()}`;
     const kind = section.kind === 'part' ? 'part' : 'chapter';
     const word = kind === 'part' ? numbering.partWord : numbering.chapterWord;
     const form = kind === 'part' ? numbering.parts : numbering.chapters;
     const n = written(number, form, kind, record.language);
-    numberText = word ? `${numberLabel(kind, record.language)} ${n}` : n;
+    numberText ||= word ? `${numberLabel(kind, record.language)} ${n}` : n;
   }
   const own = section.title || (numberText ? '' : usual);
   const title = section.titled ? own : '';

@@ -1,4 +1,5 @@
 /** From raw paragraphs and headings to a book, with an account of every word: words in = words kept + words set aside. */
+import { appendixLabel } from '../../base';
 import { emptyContent, freshSection, kindRule, type Section, type SectionKind } from '../../book';
 import { isPoetry, usualBlanks } from '../passages';
 import { isEmpty, isText, type HeadingGuess, type RawBlock, type RawManuscript } from '../raw';
@@ -36,6 +37,8 @@ export class Assembler {
   onTitlePage = '';
   readonly numbers: OwnNumbers;
   private sections = 0;
+  /** The place in the alphabet of the last appendix. */
+  private appendices = 0;
   /** Where each section begins among the blocks. */
   private readonly starts: { at: number; section: string }[] = [];
   private readonly habits: Habits;
@@ -93,9 +96,17 @@ export class Assembler {
     const rule = kindRule(h.kind);
     if (h.kind !== 'chapter' && h.kind !== 'part' && h.title.toLowerCase() === rule.heading.toLowerCase())
       section.title = rule.heading;
-    section.numbered = rule.numbered && (h.numbered || h.kind === 'part');
-    if (section.numbered) section.number = this.numbers.own(h, part);
-    if (h.label !== '') this.nodes.aside('number-lines', h.label);
+    const appendix = h.kind === 'appendix' ? appendixLabel(h.title) : null;
+    if (appendix) {
+      section.title = appendix.title;
+      this.nodes.aside('number-lines', appendix.typed);
+      // The first says its letter even where it stays alone.
+      if (appendix.number !== ++this.appendices || this.appendices === 1)
+        section.number = this.appendices = appendix.number;
+    }
+    section.numbered = rule.numbered && (h.numbered || h.kind === 'part' || appendix !== null);
+    if (section.numbered && !appendix) section.number = this.numbers.own(h, part);
+    if (h.label !== '' && !appendix) this.nodes.aside('number-lines', h.label);
     // An epilogue ends the book, not its last part (common practice).
     const inPart = rule.matter === 'body' && h.kind !== 'part' && h.kind !== 'epilogue';
     if (inPart) section.parent = part;
