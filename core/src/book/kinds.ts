@@ -16,6 +16,8 @@ export interface KindRule {
   runningHead: boolean;
   /** Shows a folio on its first page (at the foot) and on those after. */
   folio: boolean;
+  /** Its paragraphs are entries, each with a hanging indent: only the first line stands at the margin (common practice). */
+  hanging: boolean;
   /** How its first page is laid out. */
   opening: 'heading' | 'page' | 'none';
   epubType: string;
@@ -40,6 +42,7 @@ const rule = (
   inContents: true,
   runningHead: true,
   folio: true,
+  hanging: false,
   opening: 'heading',
   heading: '',
   ...more,
@@ -66,7 +69,10 @@ export const KINDS = {
   introduction: rule('Introduction', 'front', 'introduction', 'doc-introduction', {
     heading: 'Introduction',
   }),
-  abbreviations: rule('Abbreviations', 'front', 'frontmatter', '', { heading: 'Abbreviations' }),
+  abbreviations: rule('Abbreviations', 'front', 'frontmatter', '', {
+    heading: 'Abbreviations',
+    hanging: true,
+  }),
   prologue: rule('Prologue', 'body', 'prologue', 'doc-prologue', { heading: 'Prologue' }),
   part: rule('Part', 'body', 'part', 'doc-part', {
     numbered: true,
@@ -87,8 +93,11 @@ export const KINDS = {
   chronology: rule('Chronology', 'back', 'backmatter', '', { heading: 'Chronology' }),
   contributors: rule('Contributors', 'back', 'contributors', '', { heading: 'Contributors' }),
   notes: rule('Notes', 'back', 'endnotes', 'doc-endnotes', { heading: 'Notes' }),
-  glossary: rule('Glossary', 'back', 'glossary', 'doc-glossary', { heading: 'Glossary' }),
-  bibliography: rule('Bibliography', 'back', 'bibliography', 'doc-bibliography', { heading: 'Bibliography' }),
+  glossary: rule('Glossary', 'back', 'glossary', 'doc-glossary', { heading: 'Glossary', hanging: true }),
+  bibliography: rule('Bibliography', 'back', 'bibliography', 'doc-bibliography', {
+    heading: 'Bibliography',
+    hanging: true,
+  }),
   index: rule('Index', 'back', 'index', 'doc-index', { heading: 'Index' }),
   colophon: rule('Colophon', 'back', 'colophon', 'doc-colophon', { inContents: false, heading: 'Colophon' }),
   extract: rule('Extract from another book', 'back', 'backmatter', '', {}),

@@ -2,6 +2,7 @@
  * The ebook's style sheet, from the same design as the printed pages. Size, face and colour of the text are the reader's:
  * only proportions, positions and cuts are set here.
  */
+import { kindRule, SECTION_KINDS } from '../book';
 import type { Design, LineStyle } from '../design';
 
 export interface StyleFiles {
@@ -112,6 +113,11 @@ const FIXED = `@charset "utf-8";
 body { margin: 0; padding: 0; hyphens: auto; -webkit-hyphens: auto; }
 h1, h2, h3, h4 { font-weight: normal; line-height: 1.2; text-wrap: balance; hyphens: none; -webkit-hyphens: none; break-after: avoid; }
 `;
+/** Paragraphs of sections whose entries hang. */
+const HANGING = SECTION_KINDS.filter((k) => kindRule(k).hanging)
+  .flatMap((k) => [`.${k} > p:not([class])`, `.${k} > p.first`])
+  .join(', ');
+
 const CLOSING = `.letter { margin: 1em 1.3em; }
 blockquote p:first-child, .letter p:first-child, .passage p { text-indent: 0; }
 p.attribution { text-align: right; }
@@ -143,6 +149,7 @@ figure.beside-right { float: right; margin: 0.3em 0 0.3em 1em; }
 figure.beside-left img, figure.beside-right img { width: 100%; }
 h1, h2, h3, h4, hr, table, blockquote { clear: both; }
 pre { margin: 1em 0; white-space: pre-wrap; text-align: left; }
+${HANGING} { text-indent: -1.5em; padding-left: 1.5em; text-align: left; }
 table { margin: 1em 0; border-collapse: collapse; }
 table { border-top: 1px solid; border-bottom: 1px solid; }
 thead { border-bottom: 1px solid; }

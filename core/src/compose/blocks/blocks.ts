@@ -1,7 +1,7 @@
 /** A section's document as flow: every block of the schema in its form on the printed page. */
 import type { Node } from 'prosemirror-model';
 import { listNumber, type ListNumbers } from '../../base';
-import { headingWord, type Picture, type Section } from '../../book';
+import { headingWord, kindRule, type Picture, type Section } from '../../book';
 import type { LineStyle } from '../../design';
 import type { Around, Flow, FlowBlock, LineItem, SetNote, Variant } from '../lines';
 import type { FlowManners } from './manners';
@@ -78,6 +78,7 @@ export class FlowBuilder {
     const { indent } = this.forms;
     switch (node.type.name) {
       case 'paragraph':
+        if (kindRule(this.section.kind).hanging) return this.entry(node);
         if (first) return this.firstParagraph(node);
         return this.plainParagraph(node);
       case 'subhead':
@@ -118,6 +119,13 @@ export class FlowBuilder {
       case 'tableCaption':
         return this.tableCaption(node);
     }
+  }
+
+  /** An entry of a bibliography or a glossary: lines after the first are indented, and nothing is justified to holes. */
+  private entry(node: Node): void {
+    const hang = Math.round(this.forms.em * 1.5);
+    const form = this.forms.text({ x: hang, indent: -hang, align: 'left' });
+    this.text(node, form, { before: this.forms.spaced && !this.headed ? 1 : 0 });
   }
 
   private plainParagraph(node: Node): void {
