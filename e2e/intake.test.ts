@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
+import { DeletedTextRun, Document, HeadingLevel, InsertedTextRun, Packer, Paragraph, TextRun } from 'docx';
 import sharp from 'sharp';
 import { acceptIntake, address, AxeBuilder, choose, kinds, openBrowser, saved, serverBook } from './browser';
 import { styledManuscript, unstyledManuscript } from '../core/test/fixtures/manuscript';
@@ -57,6 +58,57 @@ describe('several files dropped at once', () => {
     expect(book.editions.find((e) => e.id === 'ebook')?.isbn).toBe('9783161484100');
     expect(book.pictures.find((p) => p.id === book.record.cover)?.type).toBe('image/jpeg');
     expect(await new AxeBuilder(page).violations()).toEqual([]);
+  });
+});
+
+describe('a newcomer', () => {
+  it('tries the import with the manuscript that ships with the program', async () => {
+    await page.goto(`${address()}/titles`);
+    await page.getByRole('button', { name: 'Try it with a sample manuscript' }).click();
+    await page.waitForURL(/\/order$/, { timeout: 30_000 });
+    await page.waitForSelector('[data-intake]');
+    // Counted in the demo's texts, from which the sample is typed: two parts, eleven chapters, a prologue.
+    const found = await rows();
+    expect(['part', 'chapter', 'prologue'].map((k) => found.filter((x) => x === k).length)).toEqual([
+      2, 11, 1,
+    ]);
+    expect(await page.getByLabel('Title of the book').inputValue()).toBe('The Salt Clerk');
+    await page.getByText(/Words are underlined in \d+ places/).waitFor();
+  });
+  it('has a word file with tracked changes read the other way', async () => {
+    const change = { author: 'Kit', date: '2026-01-01T00:00:00Z' };
+    const bytes = await Packer.toBuffer(
+      new Document({
+        sections: [
+          {
+            children: [
+              new Paragraph({ heading: HeadingLevel.HEADING_1, children: [new TextRun('The Boat')] }),
+              new Paragraph({
+                children: [
+                  new TextRun('The boat was '),
+                  new DeletedTextRun({ text: 'red', id: 1, ...change }),
+                  new InsertedTextRun({ text: 'green', id: 2, ...change }),
+                  new TextRun(' that year, and nobody asked why it had been painted.'),
+                ],
+              }),
+            ],
+          },
+        ],
+      }),
+    );
+    const first = await onSheet('Tracked.docx', bytes);
+    await page.getByText('2 tracked changes were accepted.').waitFor();
+    await page.getByRole('button', { name: 'Import again with the changes rejected' }).click();
+    await page.getByText('Tracked changes were rejected').waitFor({ timeout: 30_000 });
+    const second = new URL(page.url()).pathname.split('/')[2] as string;
+    expect(second).not.toBe(first);
+    expect(JSON.stringify((await serverBook(second)).book.sections)).toContain('The boat was red that year');
+    // What it took the place of can be restored.
+    await page.goto(`${address()}/titles`);
+    await page
+      .getByText(/^Deleted \(/)
+      .first()
+      .waitFor();
   });
 });
 

@@ -205,6 +205,15 @@ describe('references of the file to its own places (ECMA-376 §17.16.5)', () => 
 });
 
 describe('text in another language', () => {
+  it('is not marked where most of the book is in it, whatever the file’s default says', async () => {
+    const french = (s: string): string =>
+      `<w:p><w:r><w:rPr><w:lang w:val="fr-FR"/></w:rPr><w:t xml:space="preserve">${s}</w:t></w:r></w:p>`;
+    const i = await read(
+      await byHand(['Le bateau attendait.', 'La mer montait.', 'Il partit.'].map(french).join('')),
+    );
+    expect(i.book.record.language).toBe('fr-FR');
+    expect(marked(i, 'language')).toEqual([]);
+  });
   it('is marked with it, down to the word; dialects of the book’s own are not', async () => {
     const run = (s: string, lang = ''): string =>
       `<w:r>${lang ? `<w:rPr><w:i/><w:lang w:val="${lang}"/></w:rPr>` : ''}<w:t xml:space="preserve">${s}</w:t></w:r>`;

@@ -70,6 +70,12 @@ export function TitlesList() {
       setRefusal(`${manuscript.name}: ${(e as Error).message || 'it couldn’t be imported.'}`);
     }
   };
+  /** A manuscript as authors send it ships with Pagina, so that one can see what an import does. */
+  const trySample = async (): Promise<void> => {
+    const r = await fetch('/sample-manuscript.docx').catch(() => null);
+    if (!r?.ok) return setRefusal('The sample manuscript can’t be loaded just now.');
+    await bringIn([new File([await r.blob()], 'Sample manuscript.docx')]);
+  };
   const create = async (title: string): Promise<boolean> => {
     const r = await fetch('/api/titles', {
       method: 'POST',
@@ -180,6 +186,14 @@ export function TitlesList() {
                 nothing of its text is lost. A cover, a portrait, the imprint’s device and a sheet of
                 particulars (title, author, ISBN and so on) can be dropped with it.
               </p>
+              <Button
+                kind="quiet"
+                className="mt-1 -ml-2 h-7 px-2"
+                disabled={reading !== null}
+                onClick={() => void trySample()}
+              >
+                Try it with a sample manuscript
+              </Button>
             </div>
             {loaded === null ? null : loaded.titles.length === 0 ? (
               <p className="text-ink-soft">No titles yet. Import a manuscript, or start a blank title.</p>

@@ -109,13 +109,13 @@ class DocxReader {
     this.styles = styles.styles;
     this.defaultSize = styles.size;
     this.numbering = new DocxNumbering(this.text(`${base}numbering.xml`));
+    this.m.language = this.language(styles.language);
     const document = await documentTree(this.zip, main, marked.xml);
     await this.collectPictures(document);
     this.comments = new Map((document.comments ?? []).map((c) => [c.commentId ?? '', c]));
     this.m.blocks = this.blocks(document.children ?? []);
     for (const note of Object.values(document.notes?._notes ?? {})) this.m.notes.push(this.note(note));
     this.properties();
-    this.m.language = this.language(styles.language);
     return done(this.m);
   }
 
@@ -326,7 +326,8 @@ class DocxReader {
         case 'bookmarkStart': {
           if (e.name?.startsWith(LANGUAGE)) {
             const tag = e.name.slice(LANGUAGE.length);
-            this.tongue = tag ? schema.mark('language', { tag }) : null;
+            const own = primaryOf(tag) === primaryOf(this.m.language);
+            this.tongue = tag && !own ? schema.mark('language', { tag }) : null;
           }
           const term = e.name?.startsWith(ENTRY)
             ? this.entries[Number(e.name.slice(ENTRY.length))]
@@ -399,6 +400,8 @@ function bookmarksIn(e: El): string[] {
     e.name !== '_GoBack';
   return [...(own ? [e.name as string] : []), ...(e.children ?? []).flatMap(bookmarksIn)];
 }
+
+const primaryOf = (tag: string): string => (tag.split(/[-_]/)[0] ?? '').toLowerCase();
 
 const wordsIn = (e: El): string =>
   e.type === 'text' ? (e.value ?? '') : e.type === 'tab' ? ' ' : (e.children ?? []).map(wordsIn).join('');

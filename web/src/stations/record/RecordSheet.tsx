@@ -1,6 +1,6 @@
 'use client';
 /** The bibliographic record on one sheet. Each field is kept when it is left; a wrong one says what is wrong with it. */
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { isPrint, type Edition, type EditionFields } from '@pagina/core/book';
 import {
   bareIsbn,
@@ -12,6 +12,8 @@ import {
 } from '@pagina/core/record';
 import { useBook, useFindings, useTitle } from '@/title/context';
 import { Field } from '@/ui/Field';
+import { languageChoices } from '@/forms/languages';
+import { Picker } from '@/ui/Picker';
 import { SeverityMark } from '@/ui/SeverityMark';
 import { Text } from '@/ui/Text';
 import { MoneyField } from '@/ui/MoneyField';
@@ -26,9 +28,7 @@ export function RecordSheet() {
   const { record } = book;
   const set = (fields: Partial<BookRecord>, label = 'Change the record'): void =>
     void session.change({ type: 'group', label, changes: [{ type: 'set-record', fields }] });
-  const field = (
-    name: 'title' | 'subtitle' | 'imprint' | 'place' | 'year' | 'copyrightHolder' | 'language',
-  ) => ({
+  const field = (name: 'title' | 'subtitle' | 'imprint' | 'place' | 'year' | 'copyrightHolder') => ({
     value: record[name],
     onCommit: (v: string) =>
       set({ [name]: v }, `Change the ${name === 'copyrightHolder' ? 'copyright holder' : name}`),
@@ -45,7 +45,8 @@ export function RecordSheet() {
       label: `Change the ${e.name.toLowerCase()}`,
       changes: [{ type: 'set-edition', id: e.id, fields }],
     });
-  const languageIsTag = isTag(record.language);
+  const languages = useMemo(() => languageChoices(record.language), [record.language]);
+  const yearIsRight = /^(?:\d{4})?$/.test(record.year);
   return (
     <div className="h-full overflow-auto">
       <div className="mx-auto grid max-w-[1180px] grid-cols-[minmax(0,1fr)_minmax(0,1fr)_300px] gap-x-10 gap-y-5 px-6 py-6">
@@ -102,16 +103,17 @@ export function RecordSheet() {
               }
             />
           </Field>
-          <Field
-            label="Language"
-            hint={
-              languageIsTag
-                ? new Intl.DisplayNames(['en'], { type: 'language' }).of(record.language)
-                : 'Use a language tag, such as en-GB, fr or de-AT.'
-            }
-          >
-            <Text {...field('language')} wrong={!languageIsTag} />
-          </Field>
+          <div>
+            <span className="column-head mb-1 block">Language</span>
+            <Picker
+              label="Language"
+              className="w-full"
+              placeholder="Choose a language"
+              value={record.language}
+              choices={languages}
+              onChoose={(language) => set({ language }, 'Change the language')}
+            />
+          </div>
           <Field label="Description" hint={`${record.description.length.toLocaleString('en-GB')} characters`}>
             <Text
               area
@@ -149,8 +151,8 @@ export function RecordSheet() {
               <Field label="Place">
                 <Text {...field('place')} />
               </Field>
-              <Field label="Year">
-                <Text {...field('year')} maxLength={4} />
+              <Field label="Year" hint={yearIsRight ? undefined : 'Four figures, such as 2026.'}>
+                <Text {...field('year')} maxLength={4} wrong={!yearIsRight} />
               </Field>
             </div>
             <Field label="Copyright holder" hint="The author, if left empty">
@@ -217,14 +219,6 @@ export function RecordSheet() {
       </div>
     </div>
   );
-}
-
-function isTag(tag: string): boolean {
-  try {
-    return tag !== '' && Intl.getCanonicalLocales(tag).length === 1;
-  } catch {
-    return false;
-  }
 }
 
 function Group({ title, children }: { title: string; children: ReactNode }) {
