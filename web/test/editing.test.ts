@@ -1,14 +1,14 @@
 /** Notes, tables, links and keys of the manuscript, on editor states without a page. */
 import { describe, expect, it } from 'vitest';
 import type { Node } from 'prosemirror-model';
-import { EditorState, TextSelection, type Plugin } from 'prosemirror-state';
+import { EditorState, TextSelection, type Command, type Plugin } from 'prosemirror-state';
 import { schema } from '@pagina/core/book';
 import { readingTime, wordsIn, wordsOf } from '@/stations/manuscript/counts';
 import { markAt, setTelling, stretchOf } from '@/stations/manuscript/marking';
 import { insertNote, notesPlugin, otherEnd } from '@/stations/manuscript/notes';
 import { clearLooks } from '@/stations/manuscript/plugins';
 import { signs, signsPlugin } from '@/stations/manuscript/signs';
-import { changeTable, newTable, tableAt, type TableDeed } from '@/stations/manuscript/table';
+import { DEEDS, newTable, TABLE_DEEDS, tableAt } from '@/stations/manuscript/table';
 import { book, section } from '../../core/test/fixtures/books';
 
 const n = schema.nodes;
@@ -111,28 +111,52 @@ describe('tables', () => {
     });
     return EditorState.create({ doc, selection: TextSelection.create(doc, at) });
   };
-  it.each<[TableDeed, string]>([
-    ['row-above', '#a #b / . . / c d'],
-    ['row-below', '#a #b / c d / . .'],
-    ['column-left', '#a #. #b / c . d'],
-    ['column-right', '#a #b #. / c d .'],
-    ['delete-row', '#a #b'],
-    ['delete-column', '#a / c'],
-    ['heads', 'a b / c d'],
-  ])('%s', (deed, expected) => {
-    const s = filled();
-    const tr = changeTable(s, deed)!;
-    tr.doc.check();
-    expect(grid(EditorState.create({ doc: tr.doc, selection: TextSelection.near(tr.doc.resolve(10)) }))).toBe(
-      expected,
-    );
+  /** What a deed makes of a state. */
+  const done = (s: EditorState, deed: Command): EditorState => {
+    let now = s;
+    deed(s, (tr) => (now = s.apply(tr)));
+    now.doc.check();
+    return now;
+  };
+  const deedOf = (of: string, name: string): Command => DEEDS[of]!.find(([n]) => n === name)![1];
+  const own = (name: string): Command => TABLE_DEEDS.find(([n]) => n === name)![1];
+  it.each([
+    ['Row', 'Insert above', '#a #b / . . / c d'],
+    ['Row', 'Insert below', '#a #b / c d / . .'],
+    ['Row', 'Move up', 'c d / #a #b'],
+    ['Row', 'Delete row', '#a #b'],
+    ['Column', 'Insert left', '#a #. #b / c . d'],
+    ['Column', 'Insert right', '#a #b #. / c d .'],
+    ['Column', 'Move left', '#b #a / d c'],
+    ['Column', 'Delete column', '#a / c'],
+  ])('%s: %s', (of, name, expected) => {
+    const after = done(filled(), deedOf(of, name));
+    expect(
+      grid(EditorState.create({ doc: after.doc, selection: TextSelection.near(after.doc.resolve(12)) })),
+    ).toBe(expected);
+  });
+  it('have heads, and none', () => {
+    const without = done(filled(), own('Header row'));
+    expect(grid(without)).toBe('a b / c d');
+    expect(grid(done(without, own('Header row')))).toBe('#a #b / c d');
+  });
+  it('range a column, and get one caption', () => {
+    const ranged = done(filled(), deedOf('Cells', 'Align right'));
+    const aligns: string[] = [];
+    tableAt(ranged)!.table.descendants((x) => {
+      if (x.type === n.cell) aligns.push(x.attrs.align as string);
+    });
+    expect(aligns).toEqual(['left', 'right', 'left', 'right']);
+    const captioned = done(filled(), own('Caption'));
+    expect(captioned.doc.child(1).type.name).toBe('tableCaption');
+    expect(captioned.selection.$from.parent.type.name).toBe('tableCaption');
   });
   it('go when nothing of them is left, and leave a paragraph where the text would be empty', () => {
-    expect(changeTable(filled(), 'delete-table')!.doc.childCount).toBe(1);
+    expect(done(filled(), own('Delete the table')).doc.childCount).toBe(1);
     const doc = n.doc!.create(null, [newTable(1, 1)]);
     const only = EditorState.create({ doc, selection: TextSelection.near(doc.resolve(4)) });
-    expect(changeTable(only, 'delete-column')!.doc.child(0).type.name).toBe('paragraph');
-    expect(changeTable(state([p('a', 'x')], 1), 'heads')).toBeNull();
+    expect(done(only, deedOf('Column', 'Delete column')).doc.child(0).type.name).toBe('paragraph');
+    expect(own('Header row')(state([p('a', 'x')], 1))).toBe(false);
   });
 });
 

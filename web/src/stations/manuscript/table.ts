@@ -1,5 +1,6 @@
 'use client';
 /** Tables in the manuscript: rows, columns, merged cells, heads, alignment and captions, by the table library. */
+import { chainCommands } from 'prosemirror-commands';
 import type { Node } from 'prosemirror-model';
 import { TextSelection, type Command, type EditorState, type Transaction } from 'prosemirror-state';
 import {
@@ -61,6 +62,27 @@ const moved =
       state,
       dispatch,
     );
+  };
+
+/** A column put in has its heads where the others have theirs. */
+const withHeads =
+  (insert: Command): Command =>
+  (state, dispatch) => {
+    const at = tableAt(state);
+    if (!at || !dispatch) return insert(state);
+    return insert(state, (tr) => {
+      const table = tr.doc.nodeAt(at.pos);
+      table?.forEach((row, offset) => {
+        const fresh: number[] = [];
+        let heads = 0;
+        row.forEach((c, inner) => {
+          if (c.attrs.head) heads++;
+          else fresh.push(at.pos + offset + inner + 2);
+        });
+        if (heads > 0 && fresh.length === 1) tr.setNodeAttribute(fresh[0] as number, 'head', true);
+      });
+      dispatch(tr);
+    });
   };
 
 /** Sets an attribute of every cell that is chosen, or of those of the row or column of the cursor. */
@@ -145,14 +167,14 @@ export const DEEDS: Readonly<Record<string, readonly (readonly [string, Command]
     ['Insert below', addRowAfter],
     ['Move up', moved('row', -1)],
     ['Move down', moved('row', 1)],
-    ['Delete row', deleteRow],
+    ['Delete row', chainCommands(deleteRow, removed)],
   ],
   Column: [
-    ['Insert left', addColumnBefore],
-    ['Insert right', addColumnAfter],
+    ['Insert left', withHeads(addColumnBefore)],
+    ['Insert right', withHeads(addColumnAfter)],
     ['Move left', moved('column', -1)],
     ['Move right', moved('column', 1)],
-    ['Delete column', deleteColumn],
+    ['Delete column', chainCommands(deleteColumn, removed)],
   ],
   Cells: [
     ['Merge cells', mergeCells],
