@@ -186,12 +186,7 @@ export function TitlesList() {
                 nothing of its text is lost. A cover, a portrait, the imprint’s device and a sheet of
                 particulars (title, author, ISBN and so on) can be dropped with it.
               </p>
-              <Button
-                kind="quiet"
-                className="mt-1 -ml-2 h-7 px-2"
-                disabled={reading !== null}
-                onClick={() => void trySample()}
-              >
+              <Button className="mt-2 h-7 px-2" disabled={reading !== null} onClick={() => void trySample()}>
                 Try it with a sample manuscript
               </Button>
             </div>
