@@ -47,6 +47,28 @@ const depths = async (): Promise<string[]> => {
   return drawn(null);
 };
 
+describe('pages that the book lacks', () => {
+  it('are added several at once, each in its place, with one undo', async () => {
+    await station(page, id, 'order');
+    const before = await kinds(page);
+    await page.getByRole('button', { name: 'Add pages' }).click();
+    const panel = page.getByLabel('Add pages', { exact: true });
+    for (const name of ['Dedication', 'Prologue', 'Glossary', 'Index'])
+      await panel.getByLabel(name, { exact: true }).check();
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+    await panel.getByRole('button', { name: 'Add 4 pages' }).click();
+    await expect.poll(async () => (await kinds(page)).length).toBe(before.length + 4);
+    const after = await kinds(page);
+    expect(['dedication', 'prologue', 'chapter', 'glossary', 'index'].map((k) => after.indexOf(k))).toEqual(
+      ['dedication', 'prologue', 'chapter', 'glossary', 'index']
+        .map((k) => after.indexOf(k))
+        .sort((a, b) => a - b),
+    );
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await expect.poll(() => kinds(page)).toEqual(before);
+  });
+});
+
 describe('many sections', () => {
   it('are chosen with Shift and gathered into a part, by pointer', async () => {
     await station(page, id, 'order');

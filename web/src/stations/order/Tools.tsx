@@ -6,6 +6,7 @@ import { Button, ToggleButton } from '@/ui/Button';
 import { FileButton } from '@/ui/FileDrop';
 import { Toolbar, ToolbarLine } from '@/ui/Toolbar';
 import type { Actions } from './actions';
+import { AddPages } from './AddPages';
 import { KindPicker } from './KindPicker';
 
 export function Tools({
@@ -50,6 +51,7 @@ export function Tools({
       >
         Add a chapter
       </Button>
+      <AddPages actions={actions} className={tool} />
       <ToolbarLine />
       <KindPicker
         label="Kind of the chosen sections"

@@ -17,6 +17,7 @@ import {
   dissolve,
   duplicate,
   gather,
+  inTurn,
   join,
   moveBefore,
   moveBy,
@@ -72,6 +73,12 @@ export function useActions() {
       duplicate: (id: string) => run((b) => duplicate(b, id, sectionId)),
       join: (id: string) => run((b) => join(b, id, sectionId)),
       kind: (ids: readonly string[], kind: SectionKind) => run((b) => changeKind(b, ids, kind)),
+      addPages: (kinds: readonly SectionKind[]) =>
+        run((b) =>
+          inTurn(b, kinds, kinds.length === 1 ? 'Add a page' : 'Add pages', (now, kind) =>
+            addAtItsPlace(now, kind, sectionId),
+          ),
+        ),
       addAtItsPlace: (kind: SectionKind) => run((b) => addAtItsPlace(b, kind, sectionId)),
       number: (ids: readonly string[], numbered: boolean) =>
         run(setAll(ids, numbered ? 'Show the number' : 'Hide the number', () => ({ numbered }))),
