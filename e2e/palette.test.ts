@@ -46,7 +46,7 @@ it('lists the shortcuts, but not while somebody types', async () => {
   await page.keyboard.press('Escape');
 });
 it('leads to the next thing to do', async () => {
-  const next = page.locator('header p a');
+  const next = page.locator('[aria-label="The book, page by page"] a');
   const words = await next.textContent();
   expect(words!.length).toBeGreaterThan(10);
   await next.click();
