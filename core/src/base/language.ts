@@ -77,7 +77,8 @@ export const unsetShare = (text: string): { letters: number; unset: number } =>
     ? { letters: text.match(LETTER)?.length ?? 0, unset: text.match(UNSET_LETTERS)?.length ?? 0 }
     : { letters: text.length, unset: 0 };
 
-export function countWords(text: string): number {
+/** Words of a text; counting ends when there are more than `most`, for those who only ask whether there are. */
+export function countWords(text: string, most = Infinity): number {
   let n = 0;
   /** The word that stands here has been counted. */
   let counted = false;
@@ -88,7 +89,7 @@ export function countWords(text: string): number {
       if (c === 32 || (c >= 9 && c <= 13)) counted = false;
       else if (!counted && ((c >= 97 && c <= 122) || (c >= 65 && c <= 90) || (c >= 48 && c <= 57))) {
         counted = true;
-        n++;
+        if (++n > most) return n;
       }
       continue;
     }

@@ -149,7 +149,8 @@ class Content {
 /** The table whose caption a paragraph is: right below it, else right above it; -1 for none. */
 function tableOf(blocks: readonly RawBlock[], at: number): number {
   const b = blocks[at];
-  if (!isText(b) || b.pictures.length > 0 || b.list || countWords(b.text) > LONGEST_CAPTION) return -1;
+  if (!isText(b) || b.pictures.length > 0 || b.list || countWords(b.text, LONGEST_CAPTION) > LONGEST_CAPTION)
+    return -1;
   if (!isTableCaption(b.text.trim())) return -1;
   const near = (step: 1 | -1): number => {
     const i = isEmpty(blocks[at + step]) ? at + 2 * step : at + step;
@@ -170,7 +171,9 @@ const SOURCE = /^\s*[\u2013\u2014-]\s*\S/;
 function withAttribution(quotation: Node): Node {
   const last = quotation.lastChild;
   const says =
-    last?.type.name === 'paragraph' && SOURCE.test(last.textContent) && countWords(last.textContent) <= 16;
+    last?.type.name === 'paragraph' &&
+    SOURCE.test(last.textContent) &&
+    countWords(last.textContent, 16) <= 16;
   if (quotation.childCount < 2 || !last || !says) return quotation;
   const source = schema.node('attribution', { id: last.attrs.id as string }, last.content);
   return quotation.copy(quotation.content.replaceChild(quotation.childCount - 1, source));

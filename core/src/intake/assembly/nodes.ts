@@ -143,7 +143,7 @@ export class Nodes {
     const nodes = items.map((b) => {
       const length = markLength(b.text);
       const mark = b.text.slice(0, length).trim();
-      if (countWords(mark) > 0) this.aside('list-numbers', mark);
+      if (countWords(mark, 0) > 0) this.aside('list-numbers', mark);
       const item = this.paragraph({ ...b, inline: withoutFirst(b.inline, length) });
       return schema.node('item', { id: this.id() }, [item]);
     });

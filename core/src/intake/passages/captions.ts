@@ -24,7 +24,7 @@ export function captionsOf(body: readonly RawBlock[], isHead: (at: number) => bo
         isText(p) &&
         p.pictures.length === 0 &&
         !p.list &&
-        countWords(p.text) <= LONGEST &&
+        countWords(p.text, LONGEST) <= LONGEST &&
         test(p)
       );
     };
@@ -45,7 +45,7 @@ export function captionsOf(body: readonly RawBlock[], isHead: (at: number) => bo
 
 /** In italics, smaller than the text, or centred below a centred picture; no break, no speech. */
 function isSmall(p: RawParagraph, picture: RawParagraph, usual: RawParagraph | null): boolean {
-  if (!usual || countWords(p.text) > 40 || p.outline > 0 || countWords(p.text) === 0) return false;
+  if (!usual || countWords(p.text, 40) > 40 || p.outline > 0 || countWords(p.text) === 0) return false;
   const smaller = p.size > 0 && usual.size > 0 && p.size < usual.size;
   const slanted = p.italic && !usual.italic;
   const centred = p.align === 'centre' && picture.align === 'centre' && usual.align !== 'centre' && !p.bold;

@@ -22,17 +22,17 @@ const LONGEST = { words: 2500, paragraphs: 60, unclosed: 12 };
 const isSpoken = (t: string): boolean => /^["\u201c\u201e\u00ab\u2018]/.test(t);
 const isSalutation = (t: string): boolean =>
   !isSpoken(t) &&
-  countWords(t) <= 8 &&
+  countWords(t, 8) <= 8 &&
   t.length < 70 &&
   (FORMAL.test(t) || (SALUTATION.test(t) && /[,:!.\u2014-]$|[^.?]$/.test(t)));
 const isRunIn = (t: string): boolean => {
   const m = SALUTATION.exec(t);
-  return m !== null && /^[^.?]{2,50}[,:!\u2014]\s+\S/.test(t) && countWords(t) > 8;
+  return m !== null && /^[^.?]{2,50}[,:!\u2014]\s+\S/.test(t) && countWords(t, 8) > 8;
 };
 const isClosing = (t: string): boolean =>
-  countWords(t) <= 9 && t.length < 80 && CLOSING.test(t) && !isSpoken(t);
+  countWords(t, 9) <= 9 && t.length < 80 && CLOSING.test(t) && !isSpoken(t);
 const isSignature = (t: string): boolean =>
-  countWords(t) <= 6 &&
+  countWords(t, 6) <= 6 &&
   t.length < 60 &&
   /^[\p{Lu}\u2014\u2013-]/u.test(t) &&
   !/[!?:;,]$/.test(t) &&
@@ -50,7 +50,7 @@ export function letterAt(s: Setting, at: number): Stretch | null {
     let next = at;
     for (let lines = 0; lines < 4; lines++) {
       const line = s.text(next);
-      if (!line || countWords(line.text) > 12) break;
+      if (!line || countWords(line.text, 12) > 12) break;
       if (isSalutation(lineOf(line))) return setApart(s, at, next);
       next = s.next(next + 1).at;
     }
@@ -59,7 +59,7 @@ export function letterAt(s: Setting, at: number): Stretch | null {
   }
   // A date ranged as the text, directly above a salutation.
   const next = s.text(s.next(at + 1).at);
-  if (next && countWords(t) <= 10 && !/[.!?]$/.test(t) && DATE.test(t) && isSalutation(lineOf(next)))
+  if (next && countWords(t, 10) <= 10 && !/[.!?]$/.test(t) && DATE.test(t) && isSalutation(lineOf(next)))
     return plain(s, at);
   return null;
 }
@@ -75,7 +75,7 @@ function setApart(s: Setting, from: number, salutation: number): Stretch {
     const p = s.text(at);
     if (!p) break;
     const t = lineOf(p);
-    const tail = p.align === 'right' && countWords(t) <= 9;
+    const tail = p.align === 'right' && countWords(t, 9) <= 9;
     if (!s.alike(p, first) && !tail && !(closed && s.apart(p) && isSignature(t))) break;
     if (to > salutation + 1 && isSalutation(t) && closed) break;
     closed ||= isClosing(t);
@@ -116,12 +116,12 @@ function closedOnly(s: Setting, from: number): Stretch | null {
   let closing = -1;
   for (let at = from, n = 0; at < s.body.length && n < LONGEST.paragraphs; at = s.next(at + 1).at, n++) {
     const p = s.text(at);
-    if (!p || (!s.alike(p, first) && !(p.align === 'right' && countWords(p.text) <= 9))) break;
+    if (!p || (!s.alike(p, first) && !(p.align === 'right' && countWords(p.text, 9) <= 9))) break;
     if (isClosing(lineOf(p))) closing = at;
     last = at;
   }
   const signed = closing >= 0 && last > closing ? s.text(last) : null;
   if (!signed || !isSignature(lineOf(signed)) || closing === from) return null;
   const dated = DATE.test(lineOf(first));
-  return dated || countWords(first.text) > 6 ? { form: 'letter', from, to: last + 1 } : null;
+  return dated || countWords(first.text, 6) > 6 ? { form: 'letter', from, to: last + 1 } : null;
 }

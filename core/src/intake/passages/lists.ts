@@ -46,7 +46,7 @@ export function listAt(s: Setting, from: number): Stretch | null {
     let last = mark;
     for (let at = s.next(to).at; at < s.body.length; at = s.next(at + 1).at) {
       const p = s.text(at);
-      const next = p && countWords(p.text) <= LONG && marksOf(p).find((m) => follows(last, m));
+      const next = p && countWords(p.text, LONG) <= LONG && marksOf(p).find((m) => follows(last, m));
       if (!p || !next || p.indented !== first.indented) break;
       last = next;
       items++;

@@ -9,7 +9,8 @@ const SOURCE_WORDS = 16;
 const EPIGRAPH = { paragraphs: 8, words: 160 };
 
 /** Whether a paragraph can say whose the words above it are. */
-const isSource = (p: RawParagraph): boolean => countWords(p.text) <= SOURCE_WORDS && countWords(p.text) > 0;
+const isSource = (p: RawParagraph): boolean =>
+  countWords(p.text, SOURCE_WORDS) <= SOURCE_WORDS && countWords(p.text, 0) > 0;
 
 export function quotationAt(s: Setting, from: number): Stretch | null {
   const first = s.text(from);
@@ -56,5 +57,5 @@ function names(s: Setting, p: RawParagraph, above: RawParagraph): boolean {
   if (!s.apart(p) || /[.!?]$/.test(p.text.trim()) || p.text.includes('\n')) return false;
   return p.align === 'right'
     ? p.italic !== above.italic || above.align !== 'right' || p.size !== above.size
-    : p.align === above.align && p.italic !== above.italic && countWords(p.text) <= 10;
+    : p.align === above.align && p.italic !== above.italic && countWords(p.text, 10) <= 10;
 }

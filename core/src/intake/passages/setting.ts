@@ -21,7 +21,7 @@ export class Setting {
     whole: readonly RawBlock[],
   ) {
     const own = usualOf(body);
-    const all = own.weight >= 3 * RUNNING ? own : usualOf(whole);
+    const all = own.weight >= 3 * RUNNING ? own : usualOfWhole(whole);
     this.usual = all.look;
     this.size = all.size;
   }
@@ -59,6 +59,14 @@ export class Setting {
     while (this.isBlank(at)) at++;
     return { at, blanks: at - from };
   }
+}
+
+/** That of the whole manuscript is asked for by every short section of it. */
+const known = new WeakMap<readonly RawBlock[], ReturnType<typeof usualOf>>();
+function usualOfWhole(whole: readonly RawBlock[]): ReturnType<typeof usualOf> {
+  let found = known.get(whole);
+  if (!found) known.set(whole, (found = usualOf(whole)));
+  return found;
 }
 
 function usualOf(blocks: readonly RawBlock[]): { look: string; size: number; weight: number } {

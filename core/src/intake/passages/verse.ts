@@ -15,7 +15,7 @@ export const linesOf = (p: RawParagraph): string[] =>
     .map((l) => l.trim())
     .filter(Boolean);
 const fits = (p: RawParagraph): boolean =>
-  linesOf(p).every((l) => l.length <= LINE.most && countWords(l) <= 15);
+  linesOf(p).every((l) => l.length <= LINE.most && countWords(l, 15) <= 15);
 const isSpoken = (l: string): boolean => /^["\u201c\u201e\u00ab\u2018]|^[\u2013\u2014]\s/.test(l);
 const endsSentence = (l: string): boolean => /[.!?]["\u201d\u2019]?$/.test(l);
 const isMarked = (l: string): boolean => /[,;:.!?\u2014\u2013]["\u201d\u2019]?$/.test(l);
@@ -66,7 +66,7 @@ export function verseAt(s: Setting, from: number): Stretch | { none: number } | 
 
 function isVerse(first: RawParagraph, lines: readonly string[], broken: boolean, pause: number): boolean {
   if (lines.length < (broken ? 2 : 3) && !(first.italic && lines.length === 2)) return false;
-  if (lines.length === 2 && !first.italic && !first.indented && lines.some((l) => countWords(l) < 3))
+  if (lines.length === 2 && !first.italic && !first.indented && lines.some((l) => countWords(l, 3) < 3))
     return false;
   if (average(lines) > LINE.average || pause > 2) return false;
   if (share(lines, isSpoken) > 0.5 || share(lines, isAddress) > 0.3) return false;

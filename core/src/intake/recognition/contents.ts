@@ -73,7 +73,7 @@ export function typedContents(blocks: readonly RawBlock[]): TypedContents | null
     if (b.outline > 0 && !sure) break;
     if (!sure && !known) {
       // A line or two between entries: a part’s name, a title that was changed since.
-      if (countWords(text) > 12 || ++unsure > 2 || entries.length === 0) break;
+      if (countWords(text, 12) > 12 || ++unsure > 2 || entries.length === 0) break;
       continue;
     }
     // A heading that begins its page, and is not told of later, is where the book begins.

@@ -149,5 +149,5 @@ function isEpigraph(texts: readonly RawParagraph[]): boolean {
   if (texts.some((b) => /^\s*[\u2014\u2013-]\s*\S/.test(b.text)) && !/^\s*[\u2014\u2013-]/.test(first.text))
     return true;
   const quoted = /^["\u201c\u201e\u00ab\u2018]/.test(first.text.trim()) || (first.italic && !last.italic);
-  return quoted && countWords(last.text) <= 12;
+  return quoted && countWords(last.text, 12) <= 12;
 }

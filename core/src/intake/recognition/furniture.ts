@@ -93,7 +93,7 @@ function without(
 
 /** Text of a paragraph that heads nothing. */
 const isRunning = (b: RawBlock | undefined): boolean =>
-  isText(b) && b.outline === 0 && b.pictures.length === 0 && !b.breakBefore && countWords(b.text) >= 12;
+  isText(b) && b.outline === 0 && b.pictures.length === 0 && !b.breakBefore && countWords(b.text, 12) >= 12;
 
 /** Words before each block, to tell how far apart two stand. */
 function wordsBefore(blocks: readonly RawBlock[]): number[] {
@@ -113,7 +113,7 @@ const goesOn = (a: RawParagraph, b: RawParagraph): boolean =>
   !/[.!?:\u2026]["'\u201d\u2019)\]]*\s*$/.test(a.text) &&
   // A name may stand at the head of the next page.
   (/^\s*["'\u201c\u2018(]?\p{Ll}/u.test(b.text) ||
-    (/\p{Ll}\s*$/u.test(a.text) && countWords(a.text) >= 6 && !b.bold && b.align === a.align));
+    (/\p{Ll}\s*$/u.test(a.text) && countWords(a.text, 6) >= 6 && !b.bold && b.align === a.align));
 
 function together(a: RawParagraph, b: RawParagraph, vocabulary: Vocabulary): RawParagraph {
   const head = a.text.trimEnd();

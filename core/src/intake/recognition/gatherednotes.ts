@@ -87,7 +87,7 @@ function entriesAfter(blocks: readonly RawBlock[], head: number): Entry[] {
       next = number + 1;
       continue;
     }
-    const short = countWords(b.text) <= 10;
+    const short = countWords(b.text, 10) <= 10;
     if (short && (b.bold || b.outline > 0 || labelOf(b.text)?.level)) {
       // The next heading of the book ends the list; the name of a chapter begins its own numbers.
       if (!labelOf(b.text)?.level && kindByWords(b.text)) return out;

@@ -156,7 +156,7 @@ class Reading {
       if (endsLikeSentence(label.title)) n += c.sentence;
       if (!label.level && !/^[\p{Lu}\p{N}"\u201c\u2018\u201e\u00ab(\u00bf\u00a1]/u.test(label.title))
         n += c.small;
-      if (!label.level && countWords(label.title) > 8) n += c.long;
+      if (!label.level && countWords(label.title, 8) > 8) n += c.long;
     }
     if (this.evidence.names(line.text) || (label.title !== '' && this.evidence.names(label.title)))
       n += c.inContents;

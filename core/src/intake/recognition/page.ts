@@ -89,6 +89,6 @@ export class Page {
 
 /** Whether a line ends as sentences do: not an abbreviation, a number or a single word with a full stop. */
 export const endsLikeSentence = (text: string): boolean =>
-  /[.,;!?\u2026]["\u201d\u2019\u00bb)]*$/.test(text) && countWords(text) > 3;
+  /[.,;!?\u2026]["\u201d\u2019\u00bb)]*$/.test(text) && countWords(text, 3) > 3;
 
 export { MAX_WORDS };

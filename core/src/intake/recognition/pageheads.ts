@@ -107,7 +107,12 @@ export function* runningHeads(
     if (!isText(b) || numbers.has(i) || b.outline > 0 || b.list || b.breakBefore) return;
     const text = b.text.trim();
     // Nearly all of a text ends like a sentence: the rest is asked of few.
-    if (text === '' || /[.!?,;]["\u201d\u2019]?$/.test(text) || countWords(text) > 10 || isBreakText(text))
+    if (
+      text === '' ||
+      /[.!?,;]["\u201d\u2019]?$/.test(text) ||
+      countWords(text, 10) > 10 ||
+      isBreakText(text)
+    )
       return;
     // Only what looks alike is a habit: the title itself stands larger.
     const key = `${b.size} ${b.bold}\n${shape(text)}`;
@@ -145,7 +150,7 @@ export function* nameHeads(blocks: readonly RawBlock[], author: string): Generat
   const first: string[] = [];
   for (const b of blocks.slice(0, FIRST_PAGE)) {
     if (!isText(b) || b.outline > 0) break;
-    if (countWords(b.text) > 14) break;
+    if (countWords(b.text, 14) > 14) break;
     first.push(b.text);
   }
   const known = new Set(

@@ -88,7 +88,7 @@ function mayHead(page: Page, { at, text, p, words }: Line, numbered: boolean): b
   if (!isText(below)) return true;
   return (
     below.outline > 0 ||
-    (countWords(below.text) >= 8 && /^[^\p{Ll}]/u.test(below.text.trim())) ||
+    (countWords(below.text, 8) >= 8 && /^[^\p{Ll}]/u.test(below.text.trim())) ||
     signature(below) !== signature(p)
   );
 }
@@ -135,7 +135,7 @@ function worth(page: Page, good: readonly Found[], all: readonly Found[]): numbe
 
 /** A colon, or one short sentence: what follows is shown, not said. */
 const brings = (text: string): boolean =>
-  /:$/.test(text) || (text !== '' && countWords(text) < SHORT && !/[?]$/.test(text));
+  /:$/.test(text) || (text !== '' && countWords(text, SHORT) < SHORT && !/[?]$/.test(text));
 
 /** Numbers by themselves that count the sections of a chapter: they run from 1 in most chapters that have any. */
 function sectionNumbers(

@@ -25,7 +25,12 @@ function lineBelow(blocks: readonly RawBlock[], g: HeadingGuess, s: Surroundings
     if (text === '') continue;
     const apart = b.outline > 0 || signature(b) !== s.signature;
     // What begins with a dash is the attribution of an epigraph.
-    if (!apart || countWords(text) > MAX_WORDS || /^[\u2013\u2014-]/.test(text) || quoted(blocks, at))
+    if (
+      !apart ||
+      countWords(text, MAX_WORDS) > MAX_WORDS ||
+      /^[\u2013\u2014-]/.test(text) ||
+      quoted(blocks, at)
+    )
       return null;
     return { at, key: `${b.outline} ${signature(b)}` };
   }

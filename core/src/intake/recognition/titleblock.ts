@@ -72,7 +72,7 @@ export function titleBlock(lines: readonly TitleLine[], author: string): TitleBl
     if (!m || out.authors.length > 0) return;
     const named = m[2] ? l : free[i + 1];
     const name = m[2] ?? named?.text ?? '';
-    if (!named || countWords(name) > 12 || (i === 0 && !m[2])) return;
+    if (!named || countWords(name, 12) > 12 || (i === 0 && !m[2])) return;
     if (i === 0 && m[2] && !looksLikeName(m[2])) return;
     out.authors = namesOf(name);
     out.by.push(m[1] as string);
@@ -101,8 +101,8 @@ export function titleBlock(lines: readonly TitleLine[], author: string): TitleBl
   }
   const rest = free.filter((l) => !used.has(l));
   const below = rest.filter((l) => l.at > (title[0]?.at ?? -1) && !IMPRINT.test(l.text));
-  const subtitle = below.find((l) => !GENRE.test(l.text) && countWords(l.text) <= 16) ?? below[0];
-  if (subtitle && countWords(subtitle.text) <= 16) {
+  const subtitle = below.find((l) => !GENRE.test(l.text) && countWords(l.text, 16) <= 16) ?? below[0];
+  if (subtitle && countWords(subtitle.text, 16) <= 16) {
     out.subtitle = subtitle.text;
     used.add(subtitle);
   }

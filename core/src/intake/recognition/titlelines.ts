@@ -82,7 +82,7 @@ function isPlainTitle(page: Page, line: Line): boolean {
     !/\b1[5-9]\d{2}$|\b20\d{2}$/.test(line.text) &&
     /^[\p{Lu}\p{N}]/u.test(line.text) &&
     isText(below) &&
-    countWords(below.text) >= 12
+    countWords(below.text, 12) >= 12
   );
 }
 

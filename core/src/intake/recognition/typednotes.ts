@@ -36,7 +36,7 @@ export function typedNotes(
   blocks.forEach((b, at) => {
     if (!isText(b) || b.outline > 0 || b.list || furniture.has(at)) return;
     const mark = NOTE.exec(b.text);
-    if (!mark || countWords(b.text) < 2 || !endsPage(blocks, at, furniture)) return;
+    if (!mark || countWords(b.text, 2) < 2 || !endsPage(blocks, at, furniture)) return;
     const call = callBefore(blocks, changed, at, mark[1] as string);
     if (!call) return;
     const id = `t${known.length + notes.length + 1}`;
