@@ -64,7 +64,9 @@ export function letterAt(s: Setting, at: number): Stretch | null {
   return null;
 }
 
-const lineOf = (p: RawParagraph): string => p.text.replace(/\s+/g, ' ').trim();
+/** The head of a paragraph says whether a letter begins or ends there. */
+const HEAD = 600;
+const lineOf = (p: RawParagraph): string => p.text.slice(0, HEAD).replace(/\s+/g, ' ').trim();
 
 /** All that is set as the letter is, or ranged right at its end. */
 function setApart(s: Setting, from: number, salutation: number): Stretch {

@@ -39,12 +39,13 @@ export function stretchesOf(
   isHead: (at: number) => boolean,
   whole: Whole,
 ): Stretch[] {
+  const decided: (boolean | undefined)[] = [];
   const s = new Setting(
     body,
-    // A style that names what a paragraph is decides by itself, as a break sign does.
+    // A style that names what a paragraph is decides by itself, as a break sign does. Asked again and again.
     (at) => {
       const b = body[at];
-      return isHead(at) || (isText(b) && (isBreakText(b.text) || isStyled(b.style)));
+      return (decided[at] ??= isHead(at) || (isText(b) && (isBreakText(b.text) || isStyled(b.style))));
     },
     whole.blocks,
   );

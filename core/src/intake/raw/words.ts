@@ -94,11 +94,13 @@ export function kindByWords(text: string): SectionKind | null {
 const BREAK_CHARS = 400;
 
 /** Letters that are set as signs: "oOo", "-o0o-", "x x x". */
+/** No row of signs, as nearly every paragraph is at once seen to be. */
+const BEGINS_A_WORD = /^[A-NP-WYZa-np-wyz][A-Za-z]/;
 const LETTERED = /^-*(?:o0?o|xxx)-*$/i;
 
 /** Rows of signs that stand for a break in the text: "* * *", "#", "~", a fleuron. A single dash or bullet isn’t one. */
 export function isBreakText(text: string): boolean {
-  if (text.length > BREAK_CHARS) return false;
+  if (text.length > BREAK_CHARS || BEGINS_A_WORD.test(text)) return false;
   const signs = text.replace(/\s/g, '');
   if (signs === '' || signs.length > 60) return false;
   if (LETTERED.test(signs)) return true;
