@@ -172,6 +172,7 @@ export class SheetWriter {
     /** Stretches that are struck through and underlined, while they last. */
     const open: Record<'struck' | 'underlined', LineDrawn | null> = { struck: null, underlined: null };
     const rules: LineDrawn[] = [];
+    let drawn = false;
     let pen = x;
     for (let i = line.from; i <= line.to; i++) {
       const piece = p.pieces[i];
@@ -183,11 +184,16 @@ export class SheetWriter {
         room[this.length++] = word.number;
         room[this.length++] = (p.offsets[i] as number) + (i === line.from ? line.fromCut : 0);
         const width = scale === 100_000 ? word.width : Math.round((word.width * scale) / 100_000);
-        for (const how of LINES_DRAWN) {
-          const now = open[how];
-          if (!word.style.spec[how] || width <= 0) open[how] = null;
-          else if (now) now.to = pen + width;
-          else rules.push((open[how] = { from: pen, to: pen + width, style: word.style, how }));
+        const { struck, underlined } = word.style.spec;
+        // Next to no word has a line drawn through it or under it.
+        if (drawn || struck || underlined) {
+          for (const how of LINES_DRAWN) {
+            const now = open[how];
+            if (!word.style.spec[how] || width <= 0) open[how] = null;
+            else if (now) now.to = pen + width;
+            else rules.push((open[how] = { from: pen, to: pen + width, style: word.style, how }));
+          }
+          drawn = rules.length > 0;
         }
         pen += width;
         continue;
@@ -202,7 +208,7 @@ export class SheetWriter {
       }
       room[this.length++] = -1 - Math.max(0, width);
       pen += Math.max(0, width);
-      for (const how of LINES_DRAWN) if (!piece.style.spec[how]) open[how] = null;
+      if (drawn) for (const how of LINES_DRAWN) if (!piece.style.spec[how]) open[how] = null;
     }
     room[at + 7] = n;
     for (const { from, to, style, how } of rules) {
