@@ -109,6 +109,31 @@ describe('a composed book', () => {
     };
     expect(hashOf(await set(longer, cache))).toBe(hashOf(await set(longer)));
   });
+  it('draws one line under words, as it draws one through them, and none elsewhere', async () => {
+    const drawnWith = async (...marks: string[]): Promise<number[]> => {
+      const words = [
+        schema.text('It is '),
+        schema.text(
+          'not at all',
+          marks.map((m) => schema.mark(m)),
+        ),
+        schema.text(' so.'),
+      ];
+      const content = schema.node('doc', null, [schema.node('paragraph', { id: 'p' }, words)]);
+      const c = await set(book([{ ...section('a', 'chapter', []), content }]));
+      return [...displayList(drawnPage(c, c.pages[0]!), c.words, new DisplayIndex()).ops];
+    };
+    const [plain, under, through, both] = [
+      await drawnWith(),
+      await drawnWith('underline'),
+      await drawnWith('strike'),
+      await drawnWith('underline', 'strike'),
+    ];
+    expect(under.length).toBe(through.length);
+    expect(both.length - under.length).toBe(under.length - plain.length);
+    expect(under.length).toBeGreaterThan(plain.length);
+    expect(under).not.toEqual(through);
+  });
   it('sets a drop cap and small capitals without losing a letter', async () => {
     const c = await set(book([section('a', 'chapter', [`\u201cEvery ${prose(60)}`])]));
     const page = c.pages[0]!;

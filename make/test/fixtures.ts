@@ -57,7 +57,7 @@ export function uglyChapters(seed: number): Section[] {
     Array.from({ length: 1 + below(n) }, () =>
       below(3) ? prose(1, below(99) + 1).replace('.', '') : words[below(words.length)]!,
     ).join(' ');
-  const marks = ['emphasis', 'strong', 'smallCaps', 'super', 'sub', 'strike', 'monospaced'];
+  const marks = ['emphasis', 'strong', 'smallCaps', 'super', 'sub', 'underline', 'strike', 'monospaced'];
 
   const bodies: Node[] = [];
   const inline = (most: number): Node[] =>

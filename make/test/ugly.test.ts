@@ -309,10 +309,8 @@ describe('blocks', () => {
       book([chapter([para(text(prose(100))), schema.node('table', { id: id() }, [row(1), row(2)])])]),
     );
   });
-  it('struck text is kept, and struck', async () => {
-    const r = await sound(
-      book([chapter([para(text('It is '), text('not at all', 'strike'), text(' so.'))])]),
-    );
+  it.each(['strike', 'underline'])('text with a line is kept, and has it: %s', async (mark) => {
+    const r = await sound(book([chapter([para(text('It is '), text('not at all', mark), text(' so.'))])]));
     expect(
       r.pages
         .flat()
