@@ -194,3 +194,17 @@ describe('what makes no sense', () => {
     expect((await tricky).status).toBe(200);
   }, 30_000);
 });
+
+it('a list of files beside a manuscript that is no such list is refused in a sentence', async () => {
+  for (const beside of ['%ZZ', '{}', encodeURIComponent('[{"sha256":"../../etc","name":"x"}]')]) {
+    const r = await fetch(`${address()}/api/titles/import`, {
+      method: 'POST',
+      headers: { 'x-file-name': 'a.txt', 'x-beside': beside },
+      body: 'Chapter 1',
+    });
+    expect(r.status).toBe(400);
+    expect(((await r.json()) as { message: string }).message).toMatch(
+      /^The list of the other files can’t be read/,
+    );
+  }
+});

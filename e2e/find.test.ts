@@ -64,7 +64,7 @@ describe('find and replace', () => {
     await page.getByLabel('Regular expression').check();
     await page.getByLabel('Find', { exact: true }).fill('(Boats');
     await status()
-      .getByText(/The expression cannot be read/)
+      .getByText(/The expression can’t be read/)
       .waitFor();
     await page.getByLabel('Find', { exact: true }).fill('(Boats), and a (\\w+)');
     await page.getByLabel('Replace with').fill('$2, and $1');

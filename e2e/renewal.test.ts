@@ -60,7 +60,7 @@ describe('a newer manuscript', () => {
     expect(
       await page.locator('[data-pair]').evaluateAll((all) => all.map((x) => x.getAttribute('data-pair'))),
     ).toEqual(['changed', 'new', 'gone']);
-    await page.getByText(/1 section is as before\. What you changed here is kept\./).waitFor();
+    await page.getByText(/1 section hasn’t changed\. What you changed here is kept\./).waitFor();
     expect(await new AxeBuilder(page).violations()).toEqual([]);
     await page.getByRole('button', { name: 'Update 2 sections' }).click();
     await page.waitForSelector('tr[data-section]');
@@ -84,7 +84,7 @@ describe('a newer manuscript', () => {
   it('keeps the book’s words where both were changed, until it is told otherwise', async () => {
     await newer([first[0], first[1], chapter(3, 'The Rope', 'It held for ever.')].join('\n'));
     const row = page.locator('[data-pair="changed"]');
-    const both = row.getByLabel('also where you changed it (1 place)');
+    const both = row.getByLabel('also replace your own change (1 place)');
     expect(await both.isChecked()).toBe(false);
     expect(await new AxeBuilder(page).violations()).toEqual([]);
     await both.check();

@@ -158,7 +158,7 @@ describe('comments', () => {
     );
     expect(i.comments).toEqual([{ by: 'Mara', text: 'Which boat?', at: 'He waited for the boat.' }]);
     expect(text(i)).not.toContain('Which');
-    expect(i.findings.find((f) => f.rule === 'intake/comments')?.message).toMatch(/^1 comment was kept out/);
+    expect(i.findings.find((f) => f.rule === 'intake/comments')?.message).toMatch(/^1 comment was left out/);
   });
 });
 

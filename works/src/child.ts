@@ -38,7 +38,7 @@ const progress = (stage: string, share: number): boolean => {
 
 async function read({ files: paths, changes, folder }: Extract<Task, { kind: 'read' }>): Promise<FromChild> {
   progress('Reading the manuscript', 0);
-  const delivered = paths.map(({ path, name }) => ({ name, bytes: new Uint8Array(readFileSync(path)) }));
+  const delivered = paths.map(({ path, name }) => ({ name, bytes: readFileSync(path) }));
   const r = await readDelivery(delivered, { convert: familiarPicture, changes });
   if (!r.ok) return { type: 'refused', message: r.refusal.message };
   const whole = await withWholePictures(r.value);

@@ -97,7 +97,7 @@ export function countWords(text: string, most = Infinity): number {
     if (SPACE.test(sign)) counted = false;
     else if (!counted && LETTER_OR_FIGURE.test(sign)) {
       counted = true;
-      n++;
+      if (++n > most) return n;
     }
   }
   return n;

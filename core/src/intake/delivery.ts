@@ -62,7 +62,7 @@ export async function readDelivery(
     findings.push({
       rule: 'intake/not-understood',
       severity: 'caution',
-      message: `${f.name} was not used: ${spare.includes(f) ? `the manuscript is ${manuscript.name}, and this is no sheet of particulars` : 'it is neither a text nor a picture'}.`,
+      message: `${f.name} was not used: ${spare.includes(f) ? `the manuscript is ${manuscript.name}, and this file isn’t a sheet of particulars` : 'it is neither a text nor a picture'}.`,
     });
   return done({
     ...read.value,

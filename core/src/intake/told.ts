@@ -62,7 +62,7 @@ export const aboutComments = (comments: readonly RawComment[]): Finding[] =>
         {
           rule: 'intake/comments',
           severity: 'note',
-          message: `${of(comments.length, 'comment')} kept out of the text. ${comments.length === 1 ? 'It is' : 'They are'} listed in the account below.`,
+          message: `${of(comments.length, 'comment')} left out of the text. ${comments.length === 1 ? 'It is' : 'They are'} listed in the account below.`,
         },
       ];
 
@@ -83,7 +83,7 @@ export function aboutUnderlining(sections: readonly Section[]): Finding[] {
           rule: 'intake/underlined',
           severity: 'note',
           message: `Words are underlined in ${places(n)}. Books mark emphasis with italics.`,
-          remedy: 'Tidy, in Manuscript, offers italics in place of underlining.',
+          remedy: 'Tidy, in Manuscript, can change the underlining to italics.',
         },
       ];
 }

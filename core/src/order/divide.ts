@@ -131,7 +131,7 @@ export function join(book: Book, id: string, newId: () => string): Outcome<Chang
   if (makesItself(before, book))
     return refused(
       'order/join-made',
-      `“${before.title || kindRule(before.kind).label}” is made from the book itself, and text joined to it would not be seen. Move one of the two first.`,
+      `“${before.title || kindRule(before.kind).label}” is made from the book itself, so text joined to it wouldn’t be shown. Move one of the two first.`,
     );
   const lines = [section.title, section.subtitle].filter(Boolean);
   const heads = lines.map((t, i) => schema.node('subhead', { id: newId(), level: i + 1 }, [schema.text(t)]));

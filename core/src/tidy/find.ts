@@ -132,10 +132,10 @@ function finderOf(q: TextQuery): Outcome<Finder> {
 function whyNot(said: string): string {
   const [, why = '', part = ''] = /^error parsing regexp: (.*?)(?:: `([^]*)`)?$/.exec(said) ?? [];
   if (/^\(\?[=!<]/.test(part))
-    return 'The expression cannot be used: it looks ahead or behind, which Pagina doesn’t do. Find a longer stretch and keep its parts with $1.';
+    return 'Lookahead and lookbehind aren’t supported. Match the words around it too, and put them back with $1.';
   if (/^\\[1-9k]/.test(part))
-    return 'The expression cannot be used: it refers back to what it found, which Pagina doesn’t do.';
-  return `The expression cannot be read: ${why || said}${part ? ` (${part})` : ''}.`;
+    return 'Backreferences aren’t supported: an expression can’t ask for what it has found before.';
+  return `The expression can’t be read: ${why || said}${part ? ` (${part})` : ''}.`;
 }
 
 const WORD = /[\p{L}\p{N}_]/u;

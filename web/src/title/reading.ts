@@ -39,8 +39,8 @@ export function manuscriptAmong(files: readonly File[]): { manuscript: File; bes
 }
 
 /**
- * Sends what comes with the manuscript first. Answers the job when it is done, null when it was stopped. `tell` hears of progress. Throws an error whose message is a
- * sentence for the author, or empty when nothing could be learned.
+ * Sends what comes with the manuscript first. Answers the job when it is done, null when it was stopped. `tell` hears of
+ * progress. Throws an error whose message is a sentence for the author, or empty when nothing could be learned.
  */
 export async function readFile(
   address: string,

@@ -63,8 +63,8 @@ class Content {
       const blanks = empties;
       empties = 0;
       if (b.kind === 'table') {
-        const below = blocks[isEmpty(blocks[i + 1]) ? i + 2 : i + 1];
-        const at = below ? blocks.indexOf(below) : -1;
+        const at = isEmpty(blocks[i + 1]) ? i + 2 : i + 1;
+        const below = blocks[at];
         if (isText(below) && tableOf(blocks, at) === i)
           this.out.put(
             schema.node('tableCaption', { id: this.nodes.idFor(below) }, this.nodes.inline(below)),

@@ -37,7 +37,7 @@ export function fromCopyrightPage(book: Book): Filled {
       },
     },
     findings: [
-      ...(said.length > 0 ? [takenIn(`The copyright page gave the record ${listed(said)}.`)] : []),
+      ...(said.length > 0 ? [takenIn(`Taken from the copyright page: ${listed(said)}.`)] : []),
       ...wrongIsbns(facts.wrong),
     ],
   };
@@ -60,14 +60,14 @@ export function withParticulars(book: Book, sheet: Particulars, name: string): F
       },
     },
     findings: [
-      takenIn(`${name} gave the record ${listed([...said.map((s) => `the ${s}`), ...taken])}.`),
+      takenIn(`Taken from ${name}: ${listed([...said.map((s) => `the ${s}`), ...taken])}.`),
       ...wrongIsbns(sheet.wrong),
       ...(sheet.unread.length > 0
         ? [
             {
               rule: 'intake/unread-particulars',
               severity: 'caution' as const,
-              message: `${name} has ${sheet.unread.length === 1 ? 'a line' : `${sheet.unread.length} lines`} that no field of the record keeps: ${listed(sheet.unread.slice(0, 4).map((l) => `“${l.slice(0, 60)}”`))}.`,
+              message: `${name} has ${sheet.unread.length === 1 ? 'a line' : `${sheet.unread.length} lines`} that match no field of the record: ${listed(sheet.unread.slice(0, 4).map((l) => `“${l.slice(0, 60)}”`))}.`,
             },
           ]
         : []),

@@ -93,9 +93,9 @@ export function kindByWords(text: string): SectionKind | null {
 /** No break is longer, however far its signs stand apart. */
 const BREAK_CHARS = 400;
 
-/** Letters that are set as signs: "oOo", "-o0o-", "x x x". */
-/** No row of signs, as nearly every paragraph is at once seen to be. */
+/** What begins so is no row of signs, which spares nearly every paragraph the rest. */
 const BEGINS_A_WORD = /^[A-NP-WYZa-np-wyz][A-Za-z]/;
+/** Letters that are set as signs: "oOo", "-o0o-", "x x x". */
 const LETTERED = /^-*(?:o0?o|xxx)-*$/i;
 
 /** Rows of signs that stand for a break in the text: "* * *", "#", "~", a fleuron. A single dash or bullet isn’t one. */

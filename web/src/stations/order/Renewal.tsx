@@ -109,7 +109,7 @@ export function Renewal({ newer, onDone }: { newer: NewerManuscript; onDone: () 
           <h2 className="truncate font-serif text-[17px]">{name}</h2>
           <p className="text-[13px] text-ink-soft">
             {way === 'add'
-              ? `${coming} ${coming === 1 ? 'section is' : 'sections are'} put in. Nothing else in the book changes.`
+              ? `${coming} ${coming === 1 ? 'section is' : 'sections are'} added. Nothing else in the book changes.`
               : before
                 ? `Compared with the manuscript that you imported before. ${toldOf(same, contested)}`
                 : 'Compared with the book, since it began without a manuscript. Nothing is chosen yet.'}
@@ -177,9 +177,10 @@ export function Renewal({ newer, onDone }: { newer: NewerManuscript; onDone: () 
 }
 
 function toldOf(same: number, contested: number): string {
-  const unchanged = same === 0 ? '' : `${same} ${same === 1 ? 'section is' : 'sections are'} as before. `;
+  const unchanged =
+    same === 0 ? '' : `${same} ${same === 1 ? 'section hasn’t' : 'sections haven’t'} changed. `;
   if (contested === 0) return `${unchanged}What you changed here is kept.`;
-  return `${unchanged}${contested} ${contested === 1 ? 'place was' : 'places were'} changed here too: there the book’s words stay unless you choose the manuscript’s.`;
+  return `${unchanged}${contested} ${contested === 1 ? 'place was' : 'places were'} changed in both. Your version stays unless you choose the manuscript’s.`;
 }
 
 function renewed(b: Book, newer: NewerManuscript, rows: readonly NewerRow[], choices: readonly Choice[]) {
@@ -245,8 +246,8 @@ function Row({
           <Checkbox
             label={
               contested === 1
-                ? 'also where you changed it (1 place)'
-                : `also where you changed it (${contested} places)`
+                ? 'also replace your own change (1 place)'
+                : `also replace your own changes (${contested} places)`
             }
             on={choice.theirs}
             onSet={(theirs) =>

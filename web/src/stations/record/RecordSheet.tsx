@@ -151,7 +151,7 @@ export function RecordSheet() {
               <Field label="Place">
                 <Text {...field('place')} />
               </Field>
-              <Field label="Year" hint={yearIsRight ? undefined : 'Four figures, such as 2026.'}>
+              <Field label="Year" hint={yearIsRight ? undefined : 'Use four digits, such as 2026.'}>
                 <Text {...field('year')} maxLength={4} wrong={!yearIsRight} />
               </Field>
             </div>
