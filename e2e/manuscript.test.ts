@@ -200,7 +200,7 @@ describe('notes', () => {
     await page.keyboard.press('Control+Alt+n');
     await page.keyboard.type('As boats do.');
     await caret(2);
-    await put('Note');
+    await put('Footnote');
     await page.keyboard.type('Not once.');
     const bodies = (await boat()).locator('aside.note');
     expect(await bodies.evaluateAll((all) => all.map((x) => x.getAttribute('data-number')))).toEqual([

@@ -208,7 +208,7 @@ describe('numbers', () => {
     expect(
       numbers({
         ...b,
-        numbering: { count: 'by-part', chapters: 'roman', chapterWord: true, parts: 'words', partWord: true },
+        numbering: { ...b.numbering, count: 'by-part', chapters: 'roman', parts: 'words' },
       }),
     ).toEqual([
       'Part One',

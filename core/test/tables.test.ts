@@ -174,6 +174,10 @@ describe('tables in files', () => {
       pictureHref: () => null,
       pages: new Map(),
       placeHref: () => null,
+      reference: (r) => r.words,
+      captionLabel: () => '',
+      noteMarks: () => new Map(),
+      noteHref: () => null,
       shopHref: () => null,
     });
     const html = writer.body(b.sections.at(-1)!.content);

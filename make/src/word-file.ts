@@ -7,6 +7,7 @@ import {
   AlignmentType,
   Bookmark,
   Document,
+  EndnoteReferenceRun,
   ExternalHyperlink,
   FootnoteReferenceRun,
   HeadingLevel,
@@ -14,6 +15,7 @@ import {
   InternalHyperlink,
   LevelFormat,
   Packer,
+  PageReference,
   Paragraph,
   Table,
   TableCell,
@@ -25,9 +27,19 @@ import {
   type ParagraphChild,
 } from 'docx';
 import type { Node } from 'prosemirror-model';
-import { done, refused, type ListNumbers, type Outcome } from '@pagina/core/base';
-import { kindRule, type Book, type Section } from '@pagina/core/book';
-import { copyrightLines, headingsOf, isFromRecord, recordContent, titlePageLines } from '@pagina/core/order';
+import { capitalised, done, pointerWord, refused, type ListNumbers, type Outcome } from '@pagina/core/base';
+import { kindRule, type Book, type NoteKind, type Section } from '@pagina/core/book';
+import {
+  captionLabel,
+  captionNumbers,
+  copyrightLines,
+  headingsOf,
+  isFromRecord,
+  recordContent,
+  References,
+  titlePageLines,
+  type Reference,
+} from '@pagina/core/order';
 import { authorsLine } from '@pagina/core/record';
 
 /** Measure of the page in twentieths of a point: A4 with margins of an inch. */
@@ -57,24 +69,32 @@ export async function makeWordFile(
 }
 
 class WordWriter {
-  private readonly notes: Record<string, { children: Paragraph[] }> = {};
-  private readonly noteNumbers = new Map<string, number>();
+  private readonly notes: Record<NoteKind, Record<string, { children: Paragraph[] }>> = { foot: {}, end: {} };
+  private readonly noteNumbers = new Map<string, { kind: NoteKind; number: number }>();
   /** Places that links lead to, by the target as the book writes it. */
   private readonly targets = new Map<string, string>();
   private readonly headingLevel: number;
+  private readonly references: References;
+  private readonly captions;
   private lists = 0;
 
   constructor(
     private readonly book: Book,
     private readonly pictures: (id: string) => Uint8Array | null,
   ) {
+    this.references = new References(book.sections, book);
+    this.captions = captionNumbers(book.sections, book);
     this.headingLevel = book.sections.some((s) => s.kind === 'part') ? 1 : 0;
     for (const s of book.sections)
       s.content.descendants((n) => {
+        if (n.type.name === 'reference') this.aim(n.attrs.target as string);
         for (const m of n.marks)
-          if (m.type.name === 'link' && m.attrs.kind === 'place')
-            this.targets.set(m.attrs.target as string, `place_${this.targets.size + 1}`);
+          if (m.type.name === 'link' && m.attrs.kind === 'place') this.aim(m.attrs.target as string);
       });
+  }
+
+  private aim(target: string): void {
+    if (!this.targets.has(target)) this.targets.set(target, `place_${this.targets.size + 1}`);
   }
 
   async write(): Promise<Uint8Array> {
@@ -114,7 +134,8 @@ class WordWriter {
           { reference: NUMBERS.roman, levels: levels(LevelFormat.LOWER_ROMAN, (l) => `%${l + 1}.`) },
         ],
       },
-      footnotes: this.notes,
+      footnotes: this.notes.foot,
+      endnotes: this.notes.end,
       sections: [{ children }],
     });
     return new Uint8Array(await Packer.toArrayBuffer(document));
@@ -178,9 +199,12 @@ class WordWriter {
   private blocks(doc: Node, level: number): (Paragraph | Table)[] {
     doc.forEach((n) => {
       if (n.type.name !== 'noteBody') return;
-      const number = Object.keys(this.notes).length + 1;
-      this.noteNumbers.set(n.attrs.id as string, number);
-      this.notes[number] = { children: this.children(n, (p) => new Paragraph({ children: this.inline(p) })) };
+      const kind = n.attrs.kind as NoteKind;
+      const number = Object.keys(this.notes[kind]).length + 1;
+      this.noteNumbers.set(n.attrs.id as string, { kind, number });
+      this.notes[kind][number] = {
+        children: this.children(n, (p) => new Paragraph({ children: this.inline(p) })),
+      };
     });
     const out: (Paragraph | Table)[] = [];
     doc.forEach((n) => void out.push(...this.block(n, level)));
@@ -257,7 +281,13 @@ class WordWriter {
           }),
         ];
       case 'tableCaption':
-        return [this.paragraph(n, { style: 'Caption', keepNext: true })];
+        return [
+          new Paragraph({
+            style: 'Caption',
+            keepNext: true,
+            children: [...this.label(n.attrs.id as string), ...this.inline(n)],
+          }),
+        ];
       case 'table':
         return [
           new Table({
@@ -342,6 +372,7 @@ class WordWriter {
         new Paragraph({
           style: 'Caption',
           children: [
+            ...this.label(n.attrs.id as string),
             ...this.inline(n),
             ...(credit ? [new TextRun(`${n.content.size > 0 ? ' ' : ''}${credit}`)] : []),
           ],
@@ -350,13 +381,42 @@ class WordWriter {
     return out;
   }
 
+  /** Pages are fields, which whoever opens the file brings up to date (ECMA-376-1 §17.16.5.45); all else is said. */
+  private reference(n: Node): ParagraphChild {
+    const r = n.attrs as Reference;
+    const anchor = this.targets.get(r.target) ?? '';
+    if (!this.references.has(r.target)) return new TextRun(r.words);
+    if (r.shows !== 'page' && r.shows !== 'pages')
+      return new InternalHyperlink({ anchor, children: [new TextRun(this.references.says(r, null))] });
+    const word = pointerWord('page', this.book.record.language);
+    return new InternalHyperlink({
+      anchor,
+      children: [
+        new TextRun(`${r.capital ? capitalised(word) : word}\u00a0`),
+        new PageReference(anchor, { hyperlink: true }),
+      ],
+    });
+  }
+
+  private label(block: string): TextRun[] {
+    const number = this.captions.get(block);
+    return number ? [new TextRun(`${captionLabel(number, this.book.record.language)} `)] : [];
+  }
+
   private inline(n: Node): ParagraphChild[] {
     const out: ParagraphChild[] = [];
     n.forEach((c) => {
       if (c.type.name === 'lineBreak') return void out.push(new TextRun({ break: 1 }));
+      if (c.type.name === 'reference') return void out.push(this.reference(c));
       if (c.type.name === 'note') {
-        const number = this.noteNumbers.get(c.attrs.ref as string);
-        return void (number && out.push(new FootnoteReferenceRun(number)));
+        const note = this.noteNumbers.get(c.attrs.ref as string);
+        if (note)
+          out.push(
+            note.kind === 'end'
+              ? new EndnoteReferenceRun(note.number)
+              : new FootnoteReferenceRun(note.number),
+          );
+        return;
       }
       const has = (name: string): boolean => c.marks.some((m) => m.type.name === name);
       const language = c.marks.find((m) => m.type.name === 'language')?.attrs.tag as string | undefined;

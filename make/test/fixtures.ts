@@ -67,6 +67,9 @@ export function uglyChapters(seed: number): Section[] {
         bodies.push(noteBody(ref, line(60), line(20)));
         return note(ref);
       }
+      // To a place that is not carried: its words stand as they were.
+      if (below(9) === 0)
+        return schema.node('reference', { target: 'nowhere', shows: 'page', words: `${line(4)} ` });
       return text(`${line(most)} `, ...(below(3) ? [] : [marks[below(marks.length)]!]));
     });
   const block = (): Node => {

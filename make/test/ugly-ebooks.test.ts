@@ -94,10 +94,17 @@ it('of books with hostile ids, links and notes is sound', async () => {
           ][below(7)],
         }),
       ]);
+    const reference = () =>
+      schema.node('reference', {
+        target: [`s1#${pick()}`, 's2', `s9#${pick()}`, '#', ''][below(5)],
+        shows: ['page', 'pages', 'label', 'number', 'title', 'odd'][below(6)],
+        words: below(2) ? 'see <this>' : '',
+      });
     const p = () =>
       schema.node('paragraph', { id: pick() }, [
         text('Words \u0001 & <tags> '),
         link(),
+        reference(),
         ...(below(2) ? [note('twice')] : []),
       ]);
     const section = (own: string): Section => ({

@@ -64,6 +64,8 @@ function overprinted(page: readonly Printed[]): string[] {
     for (const b of page.slice(i + 1)) {
       // A mark over a letter has a width in the file that the pen takes back.
       if (Math.abs(a.y - b.y) < 0.1 && /\p{M}/u.test((a.text + b.text).normalize('NFD'))) continue;
+      // Two slashes lean into one another: that is the face's own kerning.
+      if (a.text.endsWith('/') && b.text.startsWith('/')) continue;
       const across = Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x);
       const up = Math.min(a.y + a.size * 0.4, b.y + b.size * 0.4) - Math.max(a.y, b.y);
       // A letter's own white counts to its width.

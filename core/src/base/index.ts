@@ -11,3 +11,4 @@ export * from './manuscripts';
 export * from './hash';
 export * from './money';
 export * from './labels';
+export * from './pointers';

@@ -40,6 +40,7 @@ const sectionAttrs = z
     number: z.number().int().min(1).max(9999).nullable(),
     titled: z.boolean(),
     starts: z.enum(['usual', 'recto', 'verso', 'any']),
+    listed: z.enum(['usual', 'yes', 'no']),
     leftOut: z.array(z.string()),
   })
   .partial();

@@ -5,6 +5,7 @@
 import { diffArrays } from 'diff';
 import type { Node } from 'prosemirror-model';
 import { countWords } from '../base';
+import { wordsOfLeaf } from './ids';
 
 export interface Run {
   how: 'same' | 'in' | 'out';
@@ -39,9 +40,7 @@ export function linesOfText(doc: Node): Line[] {
       lines.push({ text: `▣ ${n.attrs.picture as string} ${n.textContent}`, id });
     else if (n.isTextblock)
       lines.push({
-        text: n.textBetween(0, n.content.size, '', (l) =>
-          l.type.name === 'lineBreak' ? '\n' : l.type.name === 'note' ? '*' : '',
-        ),
+        text: n.textBetween(0, n.content.size, '', wordsOfLeaf),
         id,
       });
     return !n.isTextblock;

@@ -54,10 +54,16 @@ export function newIds(newId: () => string): (id: string) => string {
 }
 
 /**
- * A text with its links to places of the book led elsewhere: `to` answers the new target for an old one, or null where
- * the link goes and its words stay.
+ * A text with its links and references to places of the book led elsewhere: `to` answers the new target for an old one,
+ * or null where the link goes and its words stay.
  */
 export function relinked(n: Node, to: (target: string) => string | null): Node {
+  if (n.type.name === 'reference') {
+    const { words, target: old } = n.attrs as { words: string; target: string };
+    const target = to(old);
+    if (target !== null) return target === old ? n : n.type.create({ ...n.attrs, target }, null, n.marks);
+    return words === '' ? n.type.create({ target: '' }) : n.type.schema.text(words, n.marks);
+  }
   if (n.isText) {
     const link = n.marks.find((m) => m.type.name === 'link' && m.attrs.kind === 'place');
     if (!link) return n;
@@ -73,6 +79,12 @@ export function relinked(n: Node, to: (target: string) => string | null): Node {
     children.push(r);
   });
   return changed ? n.copy(Fragment.fromArray(children)) : n;
+}
+
+/** What a leaf within text stands for: a line's end, a note's call, a reference's words. */
+export function wordsOfLeaf({ type, attrs }: Node): string {
+  if (type.name === 'reference') return attrs.words as string;
+  return type.name === 'lineBreak' ? '\n' : type.name === 'note' ? '*' : '';
 }
 
 /** The innermost block with an id around a position, and the offset inside it. */

@@ -7,6 +7,7 @@ export * from './ids';
 export * from './changes';
 export * from './arrival';
 export * from './numbering';
+export * from './notes';
 export * from './compare';
 export * from './productkey';
 export * from './cover';

@@ -64,6 +64,7 @@ export const KINDS = {
     heading: 'Contents',
   }),
   'list-of-figures': rule('List of figures', 'front', 'loi', '', { heading: 'Figures' }),
+  'list-of-tables': rule('List of tables', 'front', 'lot', '', { heading: 'Tables' }),
   foreword: rule('Foreword', 'front', 'foreword', 'doc-foreword', { heading: 'Foreword' }),
   preface: rule('Preface', 'front', 'preface', 'doc-preface', { heading: 'Preface' }),
   introduction: rule('Introduction', 'front', 'introduction', 'doc-introduction', {
@@ -113,6 +114,7 @@ const HEADINGS: Record<string, Partial<Record<SectionKind, string>>> = {
   fr: {
     contents: 'Table des matières',
     'list-of-figures': 'Table des illustrations',
+    'list-of-tables': 'Liste des tableaux',
     foreword: 'Avant-propos',
     preface: 'Préface',
     introduction: 'Introduction',
@@ -135,6 +137,7 @@ const HEADINGS: Record<string, Partial<Record<SectionKind, string>>> = {
   de: {
     contents: 'Inhalt',
     'list-of-figures': 'Abbildungen',
+    'list-of-tables': 'Tabellen',
     foreword: 'Geleitwort',
     preface: 'Vorwort',
     introduction: 'Einleitung',
@@ -157,6 +160,7 @@ const HEADINGS: Record<string, Partial<Record<SectionKind, string>>> = {
   es: {
     contents: 'Índice',
     'list-of-figures': 'Índice de ilustraciones',
+    'list-of-tables': 'Índice de tablas',
     foreword: 'Presentación',
     preface: 'Prefacio',
     introduction: 'Introducción',
@@ -179,6 +183,7 @@ const HEADINGS: Record<string, Partial<Record<SectionKind, string>>> = {
   it: {
     contents: 'Indice',
     'list-of-figures': 'Indice delle figure',
+    'list-of-tables': 'Indice delle tabelle',
     foreword: 'Presentazione',
     preface: 'Prefazione',
     introduction: 'Introduzione',

@@ -28,6 +28,8 @@ const sectionFields = {
   titled: z.boolean().default(true),
   /** The side on which it starts in print; the usual one is its kind's or the interior's. */
   starts: z.enum(['usual', 'recto', 'verso', 'any']).default('usual'),
+  /** Whether the contents lists it; the usual is its kind's. */
+  listed: z.enum(['usual', 'yes', 'no']).default('usual'),
   /** Ids of editions that do not carry it. */
   leftOut: z.array(z.string()).default([]),
 };
@@ -117,6 +119,7 @@ export function freshSection(id: string, kind: Section['kind'], fields: Partial<
     number: null,
     titled: true,
     starts: 'usual',
+    listed: 'usual',
     leftOut: [],
     content,
     ...fields,

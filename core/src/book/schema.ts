@@ -261,9 +261,19 @@ const nodes: Record<string, NodeSpec> = {
   },
   noteBody: {
     content: 'paragraph+',
-    attrs: id,
-    parseDOM: [{ tag: 'aside.note', getAttrs: (el) => ({ id: given(el, 'id') }) }],
-    toDOM: (n) => ['aside', { class: 'note', 'data-id': n.attrs.id as string }, 0],
+    /** `foot` or `end`: where each stands is the edition's to say. */
+    attrs: { ...id, kind: { default: 'foot' } },
+    parseDOM: [
+      {
+        tag: 'aside.note',
+        getAttrs: (el) => ({ id: given(el, 'id'), kind: given(el, 'kind') === 'end' ? 'end' : 'foot' }),
+      },
+    ],
+    toDOM: (n) => [
+      'aside',
+      { class: 'note', 'data-id': n.attrs.id as string, 'data-kind': n.attrs.kind as string },
+      0,
+    ],
   },
   text: { group: 'inline' },
   /** A forced end of a line; a fitted one fills the measure, as the last line of a paragraph does not. */
@@ -282,6 +292,42 @@ const nodes: Record<string, NodeSpec> = {
     attrs: { ref: { default: '' } },
     parseDOM: [{ tag: 'sup.note-mark', getAttrs: (el) => ({ ref: given(el, 'ref') }), priority: 60 }],
     toDOM: (n) => ['sup', { class: 'note-mark', 'data-ref': n.attrs.ref as string }, '*'],
+  },
+  /**
+   * A reference to a place of the book ("section" or "section#block"). What it prints is worked out for each edition; its
+   * `words` are what it said when it was put in, and what it says where its place is not carried.
+   */
+  reference: {
+    group: 'inline',
+    inline: true,
+    atom: true,
+    attrs: {
+      target: { default: '' },
+      shows: { default: 'label' },
+      capital: { default: false },
+      words: { default: '' },
+    },
+    leafText: (n) => n.attrs.words as string,
+    parseDOM: [
+      {
+        tag: 'span.reference',
+        priority: 60,
+        getAttrs: (el) => ({
+          target: given(el, 'target'),
+          shows: given(el, 'shows') || 'label',
+          capital: given(el, 'capital') === 'true',
+          words: given(el, 'words'),
+        }),
+      },
+    ],
+    toDOM: ({ attrs }) => [
+      'span',
+      {
+        class: 'reference',
+        ...Object.fromEntries(Object.entries(attrs).map(([name, v]) => [`data-${name}`, String(v)])),
+      },
+      attrs.words as string,
+    ],
   },
 };
 

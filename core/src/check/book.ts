@@ -1,9 +1,10 @@
 /** Checks the book itself: what its pages lack, and what would embarrass its author. */
+import type { Node } from 'prosemirror-model';
 import { numberedHeading, type Finding } from '../base';
-import { kindRule, type Book, type Section } from '../book';
+import { kindRule, noteKinds, sectionsOf, type Book, type Section } from '../book';
 import { designOf } from '../design';
 import type { BookRecord } from '../record';
-import { hasText, isFromRecord, listsFigures, makesIndex } from '../order';
+import { captionsListedBy, hasText, isFromRecord, makesIndex, notePlaces } from '../order';
 import { checkBookAgreement } from './agreement';
 
 export function checkBook(book: Book): Finding[] {
@@ -23,16 +24,21 @@ export function checkBook(book: Book): Finding[] {
       remedy: 'Add it from the running order.',
     });
   for (const s of book.sections) found.push(...sectionFindings(s, book.record));
-  found.push(...emptyNotes(book));
+  found.push(...emptyNotes(book), ...deadPlaces(book));
   return found;
 }
 
 /** A section "Notes" is filled from the others, where an edition wants the notes of the whole book there. */
 function emptyNotes(book: Book): Finding[] {
   const empty = book.sections.filter((s) => s.kind === 'notes' && !hasText(s.content));
-  const noted = book.sections.some((s) => s.content.lastChild?.type.name === 'noteBody');
-  const gather = book.editions.filter((e) => designOf(e).notes.at === 'book');
-  if (empty.length === 0 || (noted && gather.length > 0)) return [];
+  const noted = book.sections.some((s) => noteKinds(s.content).size > 0);
+  const gathers = book.editions.some((e) => {
+    const places = notePlaces(sectionsOf(book, e.id), designOf(e).notes);
+    return book.sections.some((s) =>
+      [...noteKinds(s.content).values()].some((k) => places[k] === 'elsewhere'),
+    );
+  });
+  if (empty.length === 0 || gathers) return [];
   return empty.map((s) => ({
     rule: 'book/empty-section',
     severity: 'caution',
@@ -44,6 +50,51 @@ function emptyNotes(book: Book): Finding[] {
       : 'Delete it in the running order.',
     place: { section: s.id },
   }));
+}
+
+/** Where a text leads to within the book, and which places it has itself. */
+interface Pointed {
+  targets: { target: string; block: string }[];
+  ids: Set<string>;
+}
+const pointed = new WeakMap<Node, Pointed>();
+
+function pointedIn(content: Node): Pointed {
+  let known = pointed.get(content);
+  if (!known) {
+    const found: Pointed = (known = { targets: [], ids: new Set() });
+    let block = '';
+    content.descendants((n) => {
+      if (typeof n.attrs.id === 'string') found.ids.add(n.attrs.id);
+      if (n.isTextblock) block = n.attrs.id as string;
+      if (n.type.name === 'reference') found.targets.push({ target: n.attrs.target as string, block });
+      const link = n.marks.find((m) => m.type.name === 'link' && m.attrs.kind === 'place');
+      if (link) found.targets.push({ target: link.attrs.target as string, block });
+    });
+    pointed.set(content, found);
+  }
+  return known;
+}
+
+/** Links and cross-references to places that have gone. */
+function deadPlaces(book: Book): Finding[] {
+  const ids = new Map(book.sections.map((s) => [s.id, pointedIn(s.content).ids]));
+  const dead = (target: string): boolean => {
+    const [section = '', block = ''] = target.split('#');
+    const there = ids.get(section);
+    return !there || (block !== '' && !there.has(block));
+  };
+  return book.sections.flatMap((s) =>
+    pointedIn(s.content)
+      .targets.filter(({ target }) => dead(target))
+      .map(({ block }) => ({
+        rule: 'book/dead-place',
+        severity: 'caution' as const,
+        message: 'A link or cross-reference leads to a place that is no longer in the book.',
+        remedy: 'Choose another place, or make it plain text.',
+        place: { section: s.id, block },
+      })),
+  );
 }
 
 /** "To come", as it is marked in the trade, rows of crosses that are no numeral, and the filler text of printers (common practice). */
@@ -66,7 +117,7 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
   const rule = kindRule(s.kind);
   const made =
     isFromRecord(s, record) ||
-    listsFigures(s) ||
+    captionsListedBy(s) !== null ||
     makesIndex(s) ||
     s.kind === 'contents' ||
     s.kind === 'notes' ||

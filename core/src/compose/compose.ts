@@ -3,32 +3,50 @@
  * and folios, contents with the labels they point to, until nothing moves any more.
  */
 import { refused, done, unsetShare, type Outcome } from '../base';
-import { kindRule, printOf, sectionsOf, type Book, type PrintEdition, type Section } from '../book';
+import {
+  kindRule,
+  noteMarks,
+  notesIn,
+  printOf,
+  sectionsOf,
+  type NoteKind,
+  type Book,
+  type PrintEdition,
+  type Section,
+} from '../book';
 import { interiorOf, measureOf, numberingWith, rowsOf, trimOf } from '../design';
 import {
+  captionLabel,
+  captionNumbers,
+  captionsListedBy,
+  captionsOf,
   contentsOf,
-  figuresOf,
   headingsOf,
   indexOf,
   isFromRecord,
-  listsFigures,
   makesIndex,
+  notePlaces,
   recordContent,
+  References,
+  referencesIn,
   type ContentsEntry,
   type Heading,
   type IndexEntry,
+  type NotePlace,
+  type NotePlaces,
+  type Reference,
 } from '../order';
 import { authorsLine } from '../record';
 import { loadHyphenator } from '../type';
 import { ComposeCache, type TypeSource } from './cache';
 import type { Composition, Page, PageSetting, Side } from './sheets';
 import { BLEED } from './blocks';
-import type { Flow } from './lines';
-import type { FlowManners } from './blocks';
+import type { Flow, MadeWords } from './lines';
+import type { FlowManners, GatheredNotes } from './blocks';
 import { furnitureOf, type HeadWords } from './furniture';
 import { contentsBlocks } from './blocks';
 import { indexBlocks, IndexFinder } from './blocks';
-import { notesIn } from './blocks';
+import { Labels } from './labels';
 import { copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './blocks';
 import { openingBlock, solid } from './blocks';
 import { reportOf } from './report';
@@ -114,15 +132,22 @@ function isMostlyUnset(sections: readonly Section[]): boolean {
   return unset > letters / 2;
 }
 
+/** Where notes stand that are not sent to another section. */
+const inside = (place: NotePlace): NotePlace => (place === 'elsewhere' ? 'after' : place);
+
 class Job {
   private readonly headings: Map<string, Heading>;
   /** What the contents lists, and the subheads among it by their blocks. */
   private readonly entries: ContentsEntry[];
-  /** What a list of figures lists; empty where the book has none. */
-  private readonly figures: readonly ContentsEntry[];
+  /** What lists of figures and tables list; empty where the book has no such page. */
+  private readonly captioned: Record<'figures' | 'tables', readonly ContentsEntry[]>;
+  private readonly references: References;
+  private readonly noted: NotePlaces;
+  private readonly captions: MadeWords['captionLabel'];
   /** Terms of an index that makes itself; null where the book has none. */
   private readonly index: readonly IndexEntry[] | null;
-  private readonly listed: ReadonlySet<string>;
+  /** Blocks whose pages are asked for. */
+  private readonly wanted: ReadonlySet<string>;
   private readonly pictures;
   private readonly pages = new Map<string, Page>();
   private readonly setting: PageSetting;
@@ -139,20 +164,33 @@ class Job {
     this.headings = headingsOf(sections, naming, edition);
     this.entries = contentsOf(sections, naming, edition.contents.levels);
     this.index = sections.some(makesIndex) ? indexOf(sections, book.record.language) : null;
-    this.figures = sections.some(listsFigures) ? figuresOf(sections) : [];
-    this.listed = new Set([...this.entries, ...this.figures].flatMap((e) => e.block ?? []));
+    const captionsFor = (of: 'figures' | 'tables'): ContentsEntry[] =>
+      sections.some((x) => captionsListedBy(x) === of) ? captionsOf(sections, naming, of) : [];
+    this.captioned = { figures: captionsFor('figures'), tables: captionsFor('tables') };
+    this.noted = notePlaces(sections, s.interior.notes);
+    this.references = new References(sections, naming, this.noted.signs);
+    const numbers = captionNumbers(sections, naming);
+    this.captions = (id) => {
+      const number = numbers.get(id);
+      return number ? captionLabel(number, book.record.language) : '';
+    };
+    const listed = [...this.entries, ...this.captioned.figures, ...this.captioned.tables];
+    this.wanted = new Set([
+      ...listed.flatMap((e) => e.block ?? []),
+      ...sections.flatMap((x) => this.pagesAsked(x)).flatMap((r) => this.references.linesOf(r.target)),
+    ]);
     this.setting = { interior: s.interior, words: s.faces.words };
     this.pictures = new Map(book.pictures.map((p) => [p.id, p]));
   }
 
   async run(): Promise<Outcome<Composition>> {
-    let labels = new Map<string, string>();
+    let labels = new Labels();
     for (let round = 0; ; round++) {
       const made = await this.round(labels, round === 0);
       if (!made) return refused('compose/stopped', 'The work was stopped.');
-      const settled = [...made.labels].every(([id, label]) => labels.get(id) === label);
+      const settled = labels.equals(made.labels);
       labels = made.labels;
-      if (settled || round === MAX_ROUNDS || !this.sections.some((x) => this.lists(x)))
+      if (settled || round === MAX_ROUNDS || !this.sections.some((x) => this.needsLabels(x)))
         return done(made.composition);
     }
   }
@@ -171,11 +209,45 @@ class Job {
 
   /** Whether its page lists places with their folios. */
   private lists(section: Section): boolean {
-    return section.kind === 'contents' || listsFigures(section) || makesIndex(section);
+    return section.kind === 'contents' || captionsListedBy(section) !== null || makesIndex(section);
   }
 
-  private flowOf(section: Section, labels: ReadonlyMap<string, string>, kept: KeptParagraphs | null): Flow {
+  private needsLabels(section: Section): boolean {
+    return this.lists(section) || this.pagesAsked(section).length > 0;
+  }
+
+  /** References of a section that print pages. */
+  private pagesAsked(section: Section): Reference[] {
+    return referencesIn(section.content).filter((r) => r.shows === 'page' || r.shows === 'pages');
+  }
+
+  private wordsWith(labels: Labels): FlowManners['words'] {
+    const folios = labels.folios((target) => this.references.linesOf(target));
+    return {
+      reference: (n) => this.references.says(n.attrs as Reference, folios),
+      captionLabel: this.captions,
+    };
+  }
+
+  /** What references and captions of a section say that is not in its own text. */
+  private said(section: Section, words: FlowManners['words']): string[] {
+    const said: string[] = [];
+    section.content.descendants((n) => {
+      if (n.type.name === 'reference') said.push(words.reference(n));
+      const label = 'id' in n.attrs ? words.captionLabel(n.attrs.id as string) : '';
+      if (label) said.push(label);
+    });
+    return said;
+  }
+
+  private entriesOn(section: Section): readonly ContentsEntry[] {
+    const of = captionsListedBy(section);
+    return of ? this.captioned[of] : this.entries;
+  }
+
+  private flowOf(section: Section, labels: Labels, kept: KeptParagraphs | null): Flow {
     const { s, book, edition } = this;
+    const words = this.wordsWith(labels);
     const bare = (blocks: Flow['blocks']): Flow => ({
       section: section.id,
       blocks,
@@ -187,26 +259,36 @@ class Job {
       if (section.kind === 'title-page') return bare(titlePage(s, section, book.record));
       if (section.kind === 'copyright-page') return bare(copyrightPage(s, section, book.record, edition));
       const written = { ...section, content: recordContent(section, book.record) };
-      return textFlow(s, written, this.heading(section), this.pictures, { ...this.notesOf(section), kept });
+      return textFlow(s, written, this.heading(section), this.pictures, {
+        ...this.notesOf(section),
+        words,
+        kept,
+      });
     }
     if (this.lists(section)) {
       const opening = openingBlock(s, section.id, this.heading(section), 2);
       if (makesIndex(section)) {
-        const index = indexBlocks(s, section, this.index ?? [], labels, opening?.best.rows ?? 0);
+        const index = indexBlocks(
+          s,
+          section,
+          this.index ?? [],
+          (key) => labels.first(key) ?? '',
+          opening?.best.rows ?? 0,
+        );
         return bare(opening ? [opening, ...index] : index);
       }
-      const all = section.kind === 'contents' ? this.entries : this.figures;
-      const entries = all.filter((e) => e.section.id !== section.id);
+      const entries = this.entriesOn(section).filter((e) => e.section.id !== section.id);
       const blocks = contentsBlocks(
         s,
         section,
         entries,
-        (e) => labels.get(targetOf(e)) ?? labels.get(e.section.id) ?? '0',
+        (e) => labels.first(targetOf(e)) ?? labels.first(e.section.id) ?? '0',
       );
       return bare(opening ? [opening, ...blocks] : blocks);
     }
     const flow = textFlow(s, section, this.heading(section), this.pictures, {
       ...this.notesOf(section),
+      words,
       kept,
     });
     const total = rowsOf(s.interior);
@@ -236,50 +318,49 @@ class Job {
     }
   }
 
-  /** The section that gathers the notes of the book, where the interior wants that and there is one. */
-  private gatherer(): Section | undefined {
-    return this.s.interior.notes.at === 'book' ? this.sections.find((x) => x.kind === 'notes') : undefined;
-  }
-
   private notesOf(section: Section): Pick<FlowManners, 'notes' | 'gathered'> {
-    if (this.s.interior.notes.at === 'foot') return { notes: 'foot', gathered: [] };
-    const gatherer = this.gatherer();
-    if (!gatherer || section.id !== gatherer.id)
-      return { notes: gatherer ? 'elsewhere' : 'after', gathered: [] };
-    const gathered = this.sections
-      .filter((x) => x.id !== section.id && notesIn(x.content).length > 0)
-      .map((x) => ({ label: this.heading(x).label, content: x.content }));
-    return { notes: 'after', gathered };
+    const { gatherer, ...notes } = this.noted;
+    if (section.id !== gatherer?.id) return { notes, gathered: [] };
+    const gathered = this.sections.flatMap((x): GatheredNotes[] => {
+      if (x.id === section.id) return [];
+      const own = notesIn(x.content).filter((n) => notes[n.attrs.kind as NoteKind] === 'elsewhere');
+      if (own.length === 0) return [];
+      const marks = noteMarks(x.content, notes.signs);
+      return [
+        {
+          label: this.heading(x).label,
+          notes: own.map((note) => ({ note, mark: marks.get(note.attrs.id as string) ?? '*' })),
+        },
+      ];
+    });
+    // Its own notes stand in it.
+    return { notes: { ...notes, foot: inside(notes.foot), end: inside(notes.end) }, gathered };
   }
 
-  private sectionPages(section: Section, side: Side, labels: ReadonlyMap<string, string>): SectionPages {
+  private sectionPages(section: Section, side: Side, labels: Labels): SectionPages {
+    const { notes, gathered } = this.notesOf(section);
     const depends = isFromRecord(section, this.book.record)
       ? [this.book.record, this.edition]
       : this.lists(section)
         ? [
-            [...labels],
+            labels.all(),
             this.index,
-            [...this.entries, ...this.figures].map((e) => [
-              targetOf(e),
-              e.depth,
-              e.heading.label,
-              e.section.kind,
-            ]),
+            this.entriesOn(section).map((e) => [targetOf(e), e.depth, e.heading, e.section.kind]),
           ]
-        : section.id === this.gatherer()?.id
-          ? this.notesOf(section).gathered.map((g) => [g.label, notesIn(g.content).map((n) => n.toJSON())])
-          : [];
+        : gathered.map((g) => [g.label, g.notes.map(({ note, mark }) => [mark, note.toJSON() as unknown])]);
     const pictures =
       section.content.textContent === '' || this.book.pictures.length > 0
         ? this.book.pictures.map((p) => [p.id, p.width, p.height])
         : [];
-    const { notes } = this.notesOf(section);
+    const words = this.wordsWith(labels);
+    const said = gathered.length > 0 ? this.sections : [section];
     const key = JSON.stringify([
       side,
       section.kind,
       this.heading(section),
       notes,
       depends,
+      said.map((x) => this.said(x, words)),
       pictures,
       this.s.key,
     ]);
@@ -289,12 +370,12 @@ class Job {
   }
 
   private async round(
-    labels: ReadonlyMap<string, string>,
+    labels: Labels,
     first: boolean,
-  ): Promise<{ composition: Composition; labels: Map<string, string> } | null> {
+  ): Promise<{ composition: Composition; labels: Labels } | null> {
     const pages: Page[] = [];
     const firsts = new Map<string, number>();
-    const found = new Map<string, string>();
+    const found = new Labels();
     const parts: SectionPages[] = [];
     const missing: Composition['missing'][number][] = [];
     const finder = this.index && new IndexFinder();
@@ -314,7 +395,7 @@ class Job {
       const { only, breathe } = this.options;
       if (only && !only.sections.has(section.id)) {
         firsts.set(section.id, pages.length);
-        found.set(section.id, labelOf(pages.length));
+        found.see(section.id, labelOf(pages.length));
         for (let n = only.pages.get(section.id) ?? 1; n > 0; n--)
           pages.push(this.blank(pages.length, labelOf(pages.length), section.id));
         parts.push({ section: section.id, pages: [], edges: [], missing: [], lostNotes: 0 });
@@ -326,16 +407,17 @@ class Job {
       parts.push(made);
       missing.push(...made.missing);
       firsts.set(section.id, pages.length);
-      found.set(section.id, labelOf(pages.length));
       const words = this.headWords(section);
       for (const i of made.pages.keys()) {
         finder?.page((made.pages[i] as SectionPage).body, labelOf(pages.length));
-        if (this.listed.size > 0) this.findListed(made, i, labelOf(pages.length), found);
+        found.see(section.id, labelOf(pages.length));
+        for (const id of (made.pages[i] as SectionPage).body.blocks)
+          if (this.wanted.has(id)) found.see(id, labelOf(pages.length));
         pages.push(this.page(section, made, i, pages.length, labelOf(pages.length), words));
       }
     }
     if (pages.length % 2 === 1) pages.push(this.blank(pages.length, '', pages.at(-1)?.section ?? ''));
-    for (const [key, folios] of finder?.labels(this.index ?? []) ?? []) found.set(key, folios);
+    for (const [key, folios] of finder?.labels(this.index ?? []) ?? []) found.see(key, folios);
     const { report, marks } = reportOf(pages, parts, firsts, this.s.interior.trim.height);
     return {
       composition: {
@@ -361,12 +443,6 @@ class Job {
     const verso = { title, author: author || title, part: part ? this.heading(part).label : title, none: '' };
     const recto = { section: this.heading(section).label, title, none: '' };
     return { verso: verso[heads.verso], recto: recto[heads.recto] };
-  }
-
-  /** Notes the folio of subheads that the contents lists and that stand on page `i` of a section. */
-  private findListed(made: SectionPages, i: number, label: string, found: Map<string, string>): void {
-    for (const id of made.pages[i]?.body.blocks ?? [])
-      if (this.listed.has(id) && !found.has(id)) found.set(id, label);
   }
 
   /** Page `i` of a section; the same object as in the round before when nothing of it has changed. */

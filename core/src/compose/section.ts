@@ -42,7 +42,7 @@ export function textFlow(
   section: Section,
   heading: Heading,
   pictures: ReadonlyMap<string, Picture>,
-  manners: Pick<FlowManners, 'notes' | 'gathered' | 'kept'>,
+  manners: Pick<FlowManners, 'notes' | 'gathered' | 'words' | 'kept'>,
 ): Flow {
   const headed = kindRule(section.kind).opening === 'heading';
   const opening = headed ? openingBlock(s, section.id, heading, sinkOf(s, section)) : null;

@@ -117,12 +117,17 @@ export const designSchema = z.object({
   contents: z.object({
     set: z.enum(['ranged', 'centred']),
     leader: z.enum(['dots', 'rule', 'none']),
+    /** Numbers of chapters stand before their titles. */
+    numbers: z.boolean(),
     first: contentsLevel,
     second: contentsLevel,
     third: contentsLevel,
   }),
   notes: z.object({
+    /** Where footnotes stand: at the foot of the page, after the section, in the section "Notes". */
     at: z.enum(['foot', 'section', 'book']),
+    /** Where endnotes stand; one that finds no section "Notes" stands after its own. */
+    ends: z.enum(['together', 'section', 'book']),
     size: length(pt(5), pt(30)),
     leading: length(pt(6), pt(48)),
   }),

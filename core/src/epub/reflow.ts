@@ -2,24 +2,42 @@
  * The reflowable ebook: one XHTML file a section, navigation from the same contents list as the printed page, accessibility
  * metadata from the content, page marks from the print edition's composition.
  */
+import type { Node } from 'prosemirror-model';
 import { digestOf, escapeXml, uuidOf } from '../base';
-import { kindRule, opensText, type Book, type Picture, type ReflowEdition, type Section } from '../book';
+import {
+  kindRule,
+  noteMarks,
+  notesIn,
+  opensText,
+  type Book,
+  type NoteKind,
+  type Picture,
+  type ReflowEdition,
+  type Section,
+} from '../book';
 import { textLines, type Composition } from '../compose';
 import { designOf, numberingWith, type Design } from '../design';
 import {
+  captionLabel,
+  captionNumbers,
+  captionsListedBy,
+  captionsOf,
   contentsOf,
   copyrightLines,
-  figuresOf,
   hasText,
   headingsOf,
   indexOf,
   isFromRecord,
-  listsFigures,
   makesIndex,
+  notePlaces,
   recordContent,
+  References,
   titlePageLines,
+  type CaptionNumber,
   type ContentsEntry,
   type Heading,
+  type Naming,
+  type NotePlaces,
 } from '../order';
 import { bareIsbn } from '../record';
 import { accessMeta, factsOf } from './access';
@@ -28,7 +46,7 @@ import { bookMeta } from './metadata';
 import { indexList, navEntries, navList } from './navigation';
 import type { Dialect, Publication, PublicationDocument } from './publication';
 import { styleSheet } from './style';
-import { anchorsOf, pageMark, SectionWriter, xhtmlFile, type PageMark } from './xhtml';
+import { anchorsOf, callOf, pageMark, SectionWriter, xhtmlFile, type PageMark } from './xhtml';
 
 export interface EpubInput {
   book: Book;
@@ -53,7 +71,11 @@ export class ReflowRenderer {
   private readonly book: Book;
   private readonly pictures: EpubInput['pictures'];
   private readonly design: Design;
+  private readonly naming: Naming;
   private readonly headings: Map<string, Heading>;
+  private readonly references: References;
+  private readonly noted: NotePlaces;
+  private readonly captions: ReadonlyMap<string, CaptionNumber>;
   private readonly contents: ContentsEntry[];
   private readonly fileOf = new Map<string, string>();
   /** Blocks of each section whose ids stand in its file. */
@@ -80,9 +102,14 @@ export class ReflowRenderer {
     this.anchors = new Map(
       sections.map((s) => [s.id, isFromRecord(s, book.record) ? NONE : anchorsOf(s.content)]),
     );
-    const naming = { ...book, numbering: numberingWith(book.numbering, this.design) };
-    this.headings = headingsOf(sections, naming, edition);
-    const listed = contentsOf(sections, naming, edition.contents.levels).filter(
+    this.naming = { ...book, numbering: numberingWith(book.numbering, this.design) };
+    this.headings = headingsOf(sections, this.naming, edition);
+    const { at, ends } = this.design.notes;
+    // An ebook has no foot of a page.
+    this.noted = notePlaces(sections, { at: at === 'foot' ? 'section' : at, ends });
+    this.references = new References(sections, this.naming, this.noted.signs);
+    this.captions = captionNumbers(sections, this.naming);
+    const listed = contentsOf(sections, this.naming, edition.contents.levels).filter(
       (e) => e.section.kind !== 'contents',
     );
     // A navigation document must list something, even for a book of plain pages.
@@ -223,19 +250,32 @@ export class ReflowRenderer {
         pictureHref: (id) => this.pictureHref(id),
         pages: this.pages,
         placeHref: (target) => this.placeHref(target),
+        noteMarks: (doc) => noteMarks(doc, this.noted.signs),
+        noteHref: (note) => this.noteHref(section, note),
+        reference: (r) => this.references.says(r, null),
+        captionLabel: (id) => {
+          const number = this.captions.get(id);
+          return number ? captionLabel(number, this.book.record.language) : '';
+        },
         shopHref: (isbn) => this.input.bookAddress?.(isbn) ?? null,
       },
       opensText(section.kind),
     );
+    const listed = captionsListedBy(section);
     const text = isFromRecord(section, this.book.record)
       ? this.recordPage(section, writer)
       : hasText(section.content)
         ? writer.body(section.content)
-        : listsFigures(section)
-          ? navList(navEntries(figuresOf(this.sections), (e) => this.hrefOf(e).replace('text/', '')))
+        : listed
+          ? navList(
+              navEntries(captionsOf(this.sections, this.naming, listed), (e) =>
+                this.hrefOf(e).replace('text/', ''),
+              ),
+            )
           : makesIndex(section)
             ? indexList(indexOf(this.sections, this.book.record.language), (to) => this.placeHref(to))
             : '';
+    const gathered = section.id === this.noted.gatherer?.id ? this.gatheredNotes(writer) : '';
     const opening = this.sectionPages.get(section.id) ?? [];
     const pages = opening.map(pageMark).join('');
     for (const label of [...opening, ...writer.marked])
@@ -243,7 +283,7 @@ export class ReflowRenderer {
     const head = rule.opening === 'heading' || section.kind === 'part' ? this.headingHtml(heading) : '';
     const labelled = head ? ' aria-labelledby="heading"' : ` aria-label="${escapeXml(heading.label)}"`;
     const role = rule.role ? ` role="${rule.role}"` : '';
-    const body = `<section epub:type="${rule.epubType}"${role}${labelled} class="${CLASS[section.kind] ?? section.kind}">\n${[pages, head, text].filter(Boolean).join('\n')}\n</section>`;
+    const body = `<section epub:type="${rule.epubType}"${role}${labelled} class="${CLASS[section.kind] ?? section.kind}">\n${[pages, head, text, gathered].filter(Boolean).join('\n')}\n</section>`;
     return {
       id: `t${index + 1}`,
       href: this.fileOf.get(section.id) as string,
@@ -255,6 +295,40 @@ export class ReflowRenderer {
         ` epub:type="${section.matter}matter"`,
       ),
     };
+  }
+
+  /** A note's place in the section that gathers it; null for one that stands where it is called, and for that section's own. */
+  private noteHref(section: Section, note: Node): string | null {
+    const { gatherer } = this.noted;
+    if (!gatherer || gatherer.id === section.id) return null;
+    if (this.noted[note.attrs.kind as NoteKind] !== 'elsewhere') return null;
+    const file = this.fileOf.get(gatherer.id) as string;
+    return `${file.slice(5)}#${this.noteId(section, note)}`;
+  }
+
+  /** Notes of two sections may have the same id. */
+  private noteId(section: Section, note: Node): string {
+    return `note-${this.sections.indexOf(section) + 1}-${idIn(note.attrs.id as string)}`;
+  }
+
+  private gatheredNotes(writer: SectionWriter): string {
+    return this.sections
+      .flatMap((s) => {
+        const marks = noteMarks(s.content, this.noted.signs);
+        const own = notesIn(s.content).filter(
+          (n) => this.noteHref(s, n) !== null && marks.has(n.attrs.id as string),
+        );
+        if (own.length === 0) return [];
+        const file = (this.fileOf.get(s.id) as string).slice(5);
+        const entries = own.map((note) => ({
+          note,
+          mark: marks.get(note.attrs.id as string) as string,
+          id: this.noteId(s, note),
+          back: `${file}#${callOf(note.attrs.id as string)}`,
+        }));
+        return [writer.gathered(this.headings.get(s.id)?.label ?? '', entries)];
+      })
+      .join('\n');
   }
 
   private headingHtml(h: Heading): string {

@@ -1,7 +1,8 @@
 /** A section's document as XHTML: the schema's blocks and marks in the ebook's own elements. */
 import type { Mark, Node } from 'prosemirror-model';
 import { escapeXml } from '../base';
-import { besideText, fillsPages, gridOf, headRows, listType } from '../book';
+import { besideText, fillsPages, gridOf, headRows, listType, notesIn } from '../book';
+import type { Reference } from '../order';
 import { idIn, Ids } from './ids';
 
 /** A page of the print edition that begins inside a block, for the page list. */
@@ -17,6 +18,14 @@ export interface SectionContext {
   pages: ReadonlyMap<string, readonly PageMark[]>;
   /** Where a link to a place in the book goes, null when that section is not carried. */
   placeHref(target: string): string | null;
+  /** Marks of a text's notes by their ids. */
+  noteMarks(doc: Node): ReadonlyMap<string, string>;
+  /** Where a note stands that was sent to another file; null for one that stands in its own. */
+  noteHref(note: Node): string | null;
+  /** What a reference to a place of the book says here. */
+  reference(r: Reference): string;
+  /** What stands before a caption, such as "Figure 2.3."; '' for nothing. */
+  captionLabel(block: string): string;
   /** Where a book of this ISBN is sold, null when the file is made for no shop. */
   shopHref(isbn: string): string | null;
 }
@@ -24,10 +33,9 @@ export interface SectionContext {
 const attr = (name: string, value: string): string => (value === '' ? '' : ` ${name}="${escapeXml(value)}"`);
 
 export class SectionWriter {
-  private readonly numbers = new Map<string, number>();
+  private marks: ReadonlyMap<string, string> = new Map();
   /** Note bodies by id, written after the text. */
-  private readonly notes: Node[] = [];
-  private readonly noted = new Set<string>();
+  private readonly notes = new Map<string, Node>();
   private firstParagraph = true;
   /** The caption of the table that comes next. */
   private caption: Node | null = null;
@@ -42,28 +50,30 @@ export class SectionWriter {
   ) {}
 
   body(doc: Node): string {
-    doc.descendants((n) => {
-      if (n.type.name === 'note' && !this.numbers.has(n.attrs.ref as string))
-        this.numbers.set(n.attrs.ref as string, this.numbers.size + 1);
-    });
+    this.marks = this.c.noteMarks(doc);
     const out: string[] = [];
-    doc.forEach((n) => {
-      if (n.type.name !== 'noteBody' || this.noted.has(n.attrs.id as string)) return;
-      this.noted.add(n.attrs.id as string);
-      this.notes.push(n);
-    });
+    for (const n of notesIn(doc)) {
+      const id = n.attrs.id as string;
+      if (!this.notes.has(id)) this.notes.set(id, n);
+    }
     doc.forEach((n, _offset, i) => {
       if (n.type.name === 'noteBody') return;
       const table = n.type.name === 'tableCaption' && doc.maybeChild(i + 1)?.type.name === 'table';
       if (table) this.caption = n;
       else out.push(this.block(n));
     });
-    const notes = this.notes.filter((n) => this.numbers.has(n.attrs.id as string));
-    notes.sort(
-      (a, b) => (this.numbers.get(a.attrs.id as string) ?? 0) - (this.numbers.get(b.attrs.id as string) ?? 0),
-    );
-    for (const n of notes) out.push(this.noteBody(n));
+    for (const [id, n] of this.notes)
+      if (this.marks.has(id) && this.c.noteHref(n) === null) out.push(this.noteBody(n));
     return out.join('\n');
+  }
+
+  /** Notes of other files, below the name of each; `back` leads to a note's call. */
+  gathered(label: string, notes: readonly { note: Node; mark: string; id: string; back: string }[]): string {
+    const entries = notes.map(
+      ({ note, mark, id, back }) =>
+        `<div${this.ids.own(id)} epub:type="endnote">\n${this.noteText(note, mark, back)}\n</div>`,
+    );
+    return [`<h2>${escapeXml(label)}</h2>`, ...entries].join('\n');
   }
 
   private children(n: Node, f: (c: Node, i: number) => string): string {
@@ -137,7 +147,7 @@ export class SectionWriter {
       ? `<colgroup>${widths.map((w) => `<col style="width: ${Number((w / 10).toFixed(1))}%"/>`).join('')}</colgroup>\n`
       : '';
     const above = caption
-      ? `<caption${this.ids.attribute(caption.attrs.id as string)}>${this.inline(caption)}</caption>\n`
+      ? `<caption${this.ids.attribute(caption.attrs.id as string)}>${this.label(caption.attrs.id as string)}${this.inline(caption)}</caption>\n`
       : '';
     return `<table${id}>\n${above}${columns}${part('thead', rows.slice(0, heads))}${part('tbody', rows.slice(heads))}</table>`;
   }
@@ -170,7 +180,7 @@ export class SectionWriter {
       ? `<img src="${escapeXml(picture.href)}" alt="${escapeXml(n.attrs.alt as string)}"${n.attrs.alt ? '' : ' role="presentation"'} width="${picture.width}" height="${picture.height}"/>`
       : '';
     const words = caption
-      ? `\n<figcaption>${this.inline(n)}${credit ? ` <span class="credit">${escapeXml(credit)}</span>` : ''}</figcaption>`
+      ? `\n<figcaption>${this.label(n.attrs.id as string)}${this.inline(n)}${credit ? ` <span class="credit">${escapeXml(credit)}</span>` : ''}</figcaption>`
       : '';
     const width = Number(n.attrs.width);
     const beside = besideText(n);
@@ -187,13 +197,16 @@ export class SectionWriter {
 
   private noteBody(n: Node): string {
     const id = n.attrs.id as string;
-    const number = this.numbers.get(id) ?? 0;
-    const body = this.children(n, (p, i) =>
-      i === 0
-        ? `<p${this.ids.attribute(p.attrs.id as string)}><a href="#call-${idIn(id)}" role="doc-backlink">${number}</a> ${this.inline(p)}</p>`
-        : `<p${this.ids.attribute(p.attrs.id as string)}>${this.inline(p)}</p>`,
-    );
+    const body = this.noteText(n, this.marks.get(id) ?? '*', `#${callOf(id)}`);
     return `<aside${this.ids.own(`note-${idIn(id)}`)} epub:type="footnote" role="doc-footnote">\n${body}\n</aside>`;
+  }
+
+  private noteText(note: Node, mark: string, back: string): string {
+    const link = `<a href="${escapeXml(back)}" role="doc-backlink">${mark}</a> `;
+    return this.children(
+      note,
+      (p, i) => `<p${this.ids.attribute(p.attrs.id as string)}>${i === 0 ? link : ''}${this.inline(p)}</p>`,
+    );
   }
 
   /** Inline content, with the marks of print pages where they begin. */
@@ -218,21 +231,38 @@ export class SectionWriter {
         }
         out.push(this.withMarks(escapeXml(text.slice(from)), n.marks));
       } else if (n.type.name === 'lineBreak') out.push('<br/>');
-      else if (n.type.name === 'note') {
+      else if (n.type.name === 'reference') {
         flush(at);
-        const ref = n.attrs.ref as string;
-        const number = this.numbers.get(ref) ?? '*';
-        // A call whose note the section does not have leads nowhere.
-        out.push(
-          this.noted.has(ref)
-            ? `<a${this.ids.own(`call-${idIn(ref)}`)} href="#note-${idIn(ref)}" epub:type="noteref" role="doc-noteref">${number}</a>`
-            : `<sup>${number}</sup>`,
-        );
+        out.push(this.withMarks(this.reference(n), n.marks));
+      } else if (n.type.name === 'note') {
+        flush(at);
+        out.push(this.call(n.attrs.ref as string));
       }
       at += n.nodeSize;
     });
     flush(at);
     return out.join('');
+  }
+
+  /** A call whose note the section does not have leads nowhere. */
+  private call(ref: string): string {
+    const mark = this.marks.get(ref) ?? '*';
+    const note = this.notes.get(ref);
+    if (!note) return `<sup>${mark}</sup>`;
+    const href = this.c.noteHref(note) ?? `#note-${idIn(ref)}`;
+    return `<a${this.ids.own(callOf(ref))} href="${href}" epub:type="noteref" role="doc-noteref">${mark}</a>`;
+  }
+
+  private reference(n: Node): string {
+    const words = escapeXml(this.c.reference(n.attrs as Reference));
+    const href = this.c.placeHref(n.attrs.target as string);
+    return href === null || words === '' ? words : `<a href="${escapeXml(href)}">${words}</a>`;
+  }
+
+  /** The number before a caption's words. */
+  private label(block: string): string {
+    const label = this.c.captionLabel(block);
+    return label === '' ? '' : `<span class="label">${escapeXml(label)}</span> `;
   }
 
   private mark(label: string): string {
@@ -303,6 +333,9 @@ export function anchorsOf(doc: Node): Set<string> {
   });
   return ids;
 }
+
+/** Id of a note's call in the file that calls it. */
+export const callOf = (ref: string): string => `call-${idIn(ref)}`;
 
 export const pageMark = (label: string): string =>
   `<span id="page-${escapeXml(label)}" epub:type="pagebreak" role="doc-pagebreak" aria-label="${escapeXml(label)}"></span>`;

@@ -4,7 +4,7 @@
  * aside here under the rule `not-carried-over`.
  */
 import { countWords, type Finding } from '../base';
-import type { Section } from '../book';
+import { wordsOfLeaf, type Section } from '../book';
 import type { SetAside } from './assembly';
 import { missingRuns, wordsIn } from './source';
 
@@ -21,7 +21,9 @@ function textOfSection(s: Section): string {
   s.content.descendants((node) => {
     if (!node.isTextblock) return true;
     lines.push(
-      node.textBetween(0, node.content.size, ' ', (leaf) => (leaf.type.name === 'lineBreak' ? ' ' : '')),
+      node.textBetween(0, node.content.size, ' ', (leaf) =>
+        leaf.type.name === 'note' ? '' : wordsOfLeaf(leaf),
+      ),
     );
     return false;
   });

@@ -20,6 +20,7 @@ const FRONT: readonly SectionKind[] = [
   'epigraph',
   'contents',
   'list-of-figures',
+  'list-of-tables',
   'abbreviations',
   'foreword',
   'preface',

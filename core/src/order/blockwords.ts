@@ -1,6 +1,6 @@
 /** Blocks by their words: two blocks of the same words are the same block, however they are set. */
 import type { Node } from 'prosemirror-model';
-import type { Book } from '../book';
+import { wordsOfLeaf, type Book } from '../book';
 
 /** A section's blocks without the notes at its end. */
 export function blocksOf(doc: Node): Node[] {
@@ -30,7 +30,7 @@ function keyOf(block: Node, notes: ReadonlyMap<string, string>, files: ReadonlyM
   const called: string[] = [];
   const own = block.textBetween(0, block.content.size, '\n', (l) => {
     if (l.type.name === 'note') called.push(notes.get(l.attrs.ref as string) ?? '');
-    return l.type.name === 'lineBreak' ? '\n' : l.type.name === 'note' ? '*' : '';
+    return wordsOfLeaf(l);
   });
   const picture = block.type.name === 'figure' ? (files.get(block.attrs.picture as string) ?? '') : '';
   return `${SIGNS[block.type.name] ?? ''}${picture}${own}¦${called.join('¦')}`;

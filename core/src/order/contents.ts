@@ -1,5 +1,6 @@
 /** The one contents list: the printed contents page, the ebook's navigation and the running order all read it. */
 import { kindRule, type Edition, type Section } from '../book';
+import { captionNumbers, forCaptions } from './captions';
 import { headingsOf, type Heading, type Naming } from './number';
 import { hasText } from './text';
 
@@ -12,6 +13,10 @@ export interface ContentsEntry {
   depth: number;
 }
 
+/** Whether the contents lists the section: as its kind does, or as was chosen. The contents never lists itself. */
+export const isListed = ({ kind, listed }: Section): boolean =>
+  listed === 'usual' ? kindRule(kind).inContents : listed === 'yes' && kind !== 'contents';
+
 /** Entries an edition lists, at most three levels deep, down to subheads where the edition's levels reach them. */
 export function contentsOf(
   sections: readonly Section[],
@@ -22,7 +27,7 @@ export function contentsOf(
   const present = new Map(sections.map((s) => [s.id, s]));
   const entries: ContentsEntry[] = [];
   for (const section of sections) {
-    if (!kindRule(section.kind).inContents) continue;
+    if (!isListed(section)) continue;
     let depth = 0;
     for (let p = section.parent; p && present.has(p); p = present.get(p)?.parent ?? null) depth++;
     if (levels !== null && depth >= levels) continue;
@@ -40,7 +45,7 @@ export function contentsOf(
       entries.push({
         section,
         block: n.attrs.id as string,
-        heading: { number: '', title, subtitle: '', label: title },
+        heading: { number: '', bare: '', title, subtitle: '', label: title },
         depth: at,
       });
     });
@@ -48,23 +53,28 @@ export function contentsOf(
   return entries;
 }
 
-/** Entries of a list of figures: every picture with a caption, in the order of the book. */
-export function figuresOf(sections: readonly Section[]): ContentsEntry[] {
+/** What the section's page lists by itself, where nothing was written on it: the captions of the book. */
+export function captionsListedBy(s: Section): 'figures' | 'tables' | null {
+  const of = s.kind === 'list-of-figures' ? 'figures' : s.kind === 'list-of-tables' ? 'tables' : null;
+  return of && !hasText(s.content) ? of : null;
+}
+
+/** Entries of a list of figures or tables: every one with a caption, in the order of the book. */
+export function captionsOf(
+  sections: readonly Section[],
+  naming: Naming,
+  of: 'figures' | 'tables',
+): ContentsEntry[] {
+  const numbers = captionNumbers(sections, naming);
   const entries: ContentsEntry[] = [];
   for (const section of sections)
-    section.content.descendants((n) => {
-      const title = n.textContent.replace(/\s+/g, ' ').trim();
-      if (n.type.name === 'figure' && title !== '')
-        entries.push({
-          section,
-          block: n.attrs.id as string,
-          heading: { number: '', title, subtitle: '', label: title },
-          depth: 0,
-        });
-      return n.type.name !== 'figure' && !n.isTextblock;
+    forCaptions(section.content, (caption, table) => {
+      if ((table !== null) !== (of === 'tables')) return;
+      const title = caption.textContent.replace(/\s+/g, ' ').trim();
+      const block = caption.attrs.id as string;
+      const bare = numbers.get(block)?.number ?? '';
+      const heading = { number: bare, bare, title, subtitle: '', label: title };
+      entries.push({ section, block, heading, depth: 0 });
     });
   return entries;
 }
-
-/** A list of figures is made by itself where nothing was written on its page. */
-export const listsFigures = (s: Section): boolean => s.kind === 'list-of-figures' && !hasText(s.content);

@@ -11,7 +11,7 @@ import {
   type Change,
   type Section,
 } from '../book';
-import { listsFigures } from './contents';
+import { captionsListedBy } from './contents';
 import { isFromRecord } from './fromrecord';
 import { headingIn } from './headingin';
 import { makesIndex } from './index-entries';
@@ -120,7 +120,7 @@ function withCalls(all: readonly Node[], rest: readonly Node[]): Node[] {
 
 /** Whether a page shows what is made from the book, and no text of its own. */
 const makesItself = (s: Section, book: Book): boolean =>
-  s.kind === 'contents' || listsFigures(s) || makesIndex(s) || isFromRecord(s, book.record);
+  s.kind === 'contents' || captionsListedBy(s) !== null || makesIndex(s) || isFromRecord(s, book.record);
 
 /** Joins a section to the one before it; its title stays in the text as a subhead, so that no word is lost. */
 export function join(book: Book, id: string, newId: () => string): Outcome<Change> {

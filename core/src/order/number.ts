@@ -8,6 +8,8 @@ export type Naming = Pick<Book, 'record' | 'numbering'>;
 export interface Heading {
   /** "Chapter Three", "Part II", or '' when the section shows no number. */
   number: string;
+  /** The number without its word, in figures where the heading has words: "3", "II", "B". */
+  bare: string;
   title: string;
   subtitle: string;
   /** Title for contents, heads and navigation: "Chapter Three" where there is no title. */
@@ -55,18 +57,22 @@ function written(n: number, form: NumberForm, kind: 'chapter' | 'part', language
 function headingOf(section: Section, number: number | undefined, { record, numbering }: Naming): Heading {
   const usual = headingWord(section.kind, record.language);
   let numberText = '';
+  let bare = '';
   if (number !== undefined) {
-    if (section.kind === 'appendix') numberText = `${usual} ${listNumber(number, 'letters').toUpperCase()}`;
+    const letter = section.kind === 'appendix' ? listNumber(number, 'letters').toUpperCase() : '';
+    if (letter) numberText = `${usual} ${letter}`;
     const kind = section.kind === 'part' ? 'part' : 'chapter';
     const word = kind === 'part' ? numbering.partWord : numbering.chapterWord;
     const form = kind === 'part' ? numbering.parts : numbering.chapters;
     const n = written(number, form, kind, record.language);
+    bare = letter || (/^[IVXLCDM]+$/.test(n) ? n : String(number));
     numberText ||= word ? `${numberLabel(kind, record.language)} ${n}` : n;
   }
   const own = section.title || (numberText ? '' : usual);
   const title = section.titled ? own : '';
   return {
     number: numberText,
+    bare,
     title,
     subtitle: section.titled ? section.subtitle : '',
     label: title || numberText || own || kindRule(section.kind).label,

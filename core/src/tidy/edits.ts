@@ -1,5 +1,6 @@
 /** Changes of text found by a search or a rule, shown before they are made: one shape for all of them. */
 import type { Node } from 'prosemirror-model';
+import type { Shows } from '../order';
 
 /** Something that is no text stands at its place in a block's text as this (a note, a forced line break). */
 export const ATOM = '\ufffc';
@@ -21,6 +22,8 @@ export interface TextEdit {
   after: string;
   /** The words stay, and take one mark in place of another. */
   remark?: { off: string; on: string };
+  /** The words become a reference to a place of the book. */
+  refer?: { target: string; shows: Shows; capital: boolean };
   /** The block goes as a whole; it must be empty. */
   whole?: boolean;
 }

@@ -14,7 +14,9 @@ export type RuleName =
   | 'tabs'
   | 'white-space-at-ends'
   | 'empty-paragraphs'
-  | 'underlining';
+  | 'underlining'
+  | 'caption-numbers'
+  | 'cross-references';
 
 /** Put `by` in place of the characters from `from` to `to`. Offsets are UTF-16 units of the block's text. */
 export interface Edit {
@@ -38,6 +40,8 @@ export const RULE_NAMES: Record<RuleName, string> = {
   'white-space-at-ends': 'White space at the ends of paragraphs',
   'empty-paragraphs': 'Empty paragraphs',
   underlining: 'Underlining to italics',
+  'caption-numbers': 'Numbers typed before captions',
+  'cross-references': 'Cross-references in words',
 };
 
 const WORD = /[\p{L}\p{N}]/u;

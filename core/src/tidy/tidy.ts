@@ -4,6 +4,7 @@
  */
 import type { Node } from 'prosemirror-model';
 import type { Book, Section } from '../book';
+import { typedCaption } from './captions';
 import { around, blockText, type TextEdit } from './edits';
 import { fieldsOf } from './fields';
 import {
@@ -16,6 +17,7 @@ import {
   type Edit,
   type RuleName,
 } from './rules';
+import { ReferenceFinder } from './references';
 import { styleFor, type TypographicStyle } from './styles';
 
 export interface TidyItem extends TextEdit {
@@ -62,6 +64,35 @@ export function tidyFields(book: Book, style: TypographicStyle): TidyItem[] {
     }
   }
   return items;
+}
+
+const referred = new WeakMap<Node, { by: string; section: string; items: TidyItem[] }>();
+
+/** Words that could be references to places of the book, and numbers typed before captions that the book numbers itself. */
+export function tidyReferences(book: Book): TidyItem[] {
+  const finder = new ReferenceFinder(book);
+  return book.sections.flatMap(({ id, content }) => {
+    const known = referred.get(content);
+    if (known?.by === finder.key && known.section === id) return known.items;
+    const items: TidyItem[] = [];
+    content.descendants((node) => {
+      if (node.type.name === 'monospace') return false;
+      if (!node.isTextblock) return true;
+      const text = blockText(node);
+      const block = node.attrs.id as string;
+      for (const { from, to, refer } of finder.in(node, id))
+        items.push({
+          ...itemOf(text, { rule: 'cross-references', from, to, by: finder.nameOf(refer) }, id, block),
+          refer,
+        });
+      const typed = typedCaption(node);
+      if (typed && finder.numbers(node))
+        items.push(itemOf(text, { rule: 'caption-numbers', from: 0, to: typed.length, by: '' }, id, block));
+      return false;
+    });
+    referred.set(content, { by: finder.key, section: id, items });
+    return items;
+  });
 }
 
 /** Edits of a block; words marked as of another language follow that one’s typography. */

@@ -235,13 +235,17 @@ function charactersALine(c: Composition): number {
 function told(c: Composition, milliseconds: number): Composed {
   const { interior: i } = c;
   const places: Record<string, PlaceInPrint> = {};
+  const ends: Record<string, string> = {};
   for (const page of c.pages)
-    for (const { block, y } of linesOfText(page.body))
-      places[block] ??= [
-        page.index,
-        page.label,
-        Math.max(1, Math.round((y - i.margins.top) / i.text.leading + 0.24)),
-      ];
+    for (const { block, y } of linesOfText(page.body)) {
+      const known = places[block];
+      if (known) {
+        if (known[1] !== page.label) ends[block] = page.label;
+        continue;
+      }
+      const line = Math.max(1, Math.round((y - i.margins.top) / i.text.leading + 0.24));
+      places[block] = [page.index, page.label, line];
+    }
   return {
     edition: c.edition,
     pages: c.pages.map(({ index, side, label, section, blank, opens }) => ({
@@ -263,6 +267,7 @@ function told(c: Composition, milliseconds: number): Composed {
       leading: i.text.leading / 1000,
     },
     places,
+    ends,
     report: c.report,
     characters: charactersALine(c),
     marks: [...c.marks],

@@ -23,6 +23,8 @@ export interface Composed {
   rows: number;
   geometry: { inside: number; outside: number; top: number; bottom: number; leading: number };
   places: Record<string, PlaceInPrint>;
+  /** The folio on which a block ends, where that is not the one on which it begins. */
+  ends: Record<string, string>;
   report: Report;
   /** Mean number of characters on a full line. */
   characters: number;

@@ -5,7 +5,7 @@
 import type { Node } from 'prosemirror-model';
 import type { Mp, Place } from '../../base';
 import { besideText, type Picture } from '../../book';
-import type { FlowBlock, Item, Variant } from '../lines';
+import type { FlowBlock, Item, Variant, MadeWords } from '../lines';
 import type { LineWidths } from '../lines';
 import { maskNumber } from './mask';
 import { captionOf } from './caption';
@@ -89,7 +89,7 @@ export function besideOf(
   place: Place,
   node: Node,
   picture: Picture | undefined,
-  markOf: (ref: string) => string,
+  made: MadeWords,
 ): Beside | null {
   const side = besideText(node);
   const { leading, size } = s.interior.text;
@@ -115,7 +115,7 @@ export function besideOf(
     },
   ];
   let rows = Math.ceil((down + height + leading / 4) / leading);
-  const caption = captionOf(s, node, markOf, { width, x });
+  const caption = captionOf(s, node, made, { width, x });
   const notes = new Map<number, readonly string[]>();
   if (caption) {
     for (const [row, ids] of caption.notes) notes.set(rows + row, ids);

@@ -1,26 +1,37 @@
 /** A section's document as flow: every block of the schema in its form on the printed page. */
 import type { Node } from 'prosemirror-model';
-import { listNumber, type ListNumbers } from '../../base';
-import { headingWord, kindRule, type Picture, type Section } from '../../book';
+import {
+  headingWord,
+  kindRule,
+  noteMarks,
+  notesIn,
+  type NoteKind,
+  type Picture,
+  type Section,
+} from '../../book';
+import type { NotePlace } from '../../order';
 import type { LineStyle } from '../../design';
 import type { Around, Flow, FlowBlock, LineItem, SetNote, Variant } from '../lines';
-import type { FlowManners } from './manners';
+import type { FlowManners, GatheredNotes } from './manners';
 import { breakOf } from './break';
 import { figureBlock } from './figure';
 import { Forms } from './forms';
 import type { LinePart } from '../lines';
-import { notesIn, noteNumbers, noteParagraphs, withoutCalls } from './notes';
+import { noteParagraphs, withCallsOf } from './notes';
+import { itemParagraph, markerOf } from './list';
 import { dropCap, solid } from './opening';
 import { displayed, mannerOf } from './stack';
 import { tableBlocks } from './table';
 import { besideOf, type Beside } from './beside';
 import { linesOf, type SetParagraph } from './kept';
-import { addInline, type Paragraph } from '../lines';
+import { addInline, type MadeWords, type Paragraph } from '../lines';
+import { labelled } from './caption';
 import type { ParagraphForm, Setter } from './setter';
 
 export class FlowBuilder {
   private readonly blocks: FlowBlock[] = [];
   private readonly marks: Map<string, string>;
+  private readonly made: MadeWords;
   private readonly forms: Forms;
   /** Blank rows that the block before wants below it. */
   private after = 0;
@@ -41,7 +52,8 @@ export class FlowBuilder {
     private readonly pictures: ReadonlyMap<string, Picture>,
     private readonly manners: FlowManners,
   ) {
-    this.marks = noteNumbers(section.content);
+    this.marks = noteMarks(section.content, manners.notes.signs);
+    this.made = { ...manners.words, noteMark: (ref) => this.marks.get(ref) ?? '*' };
     this.forms = new Forms(s, manners.small);
   }
 
@@ -56,24 +68,28 @@ export class FlowBuilder {
     });
     this.passBeside();
     if (this.floats) this.blocks.push(solid(this.section.id, 0, [], { kind: 'flush' }));
-    const { notes, gathered } = this.manners;
+    const { gathered } = this.manners;
     const { first: head, second } = this.s.interior.subheads;
-    if (notes === 'after' && this.marks.size > 0) {
+    const after = this.notesAt('after');
+    if (after.some((n) => this.marks.has(n.attrs.id as string))) {
       this.madeSubhead(headingWord('notes', this.s.language), head, 'subheads.first', 2);
-      this.endNotes(this.section.content, this.marks);
+      this.endNotes(after.map((note) => ({ note, mark: this.made.noteMark(note.attrs.id as string) })));
     }
-    for (const { label, content } of gathered) {
+    for (const { label, notes } of gathered) {
       this.madeSubhead(label, second, 'subheads.second', 1);
-      this.endNotes(content, noteNumbers(content));
+      this.endNotes(notes);
     }
-    const foot = notes === 'foot' ? this.footNotes() : new Map<string, SetNote>();
-    const blocks = notes === 'foot' ? this.blocks : this.blocks.map(withoutCalls);
+    const foot = this.footNotes();
+    const blocks = this.blocks.map((b) => withCallsOf(b, foot));
     return { section: this.section.id, blocks, notes: foot, called: new Set(this.marks.keys()) };
   }
 
-  private markOf(ref: string): string {
-    return this.marks.get(ref) ?? '*';
+  /** Notes of the section that stand there. */
+  private notesAt(place: NotePlace): Node[] {
+    const { notes } = this.manners;
+    return notesIn(this.section.content).filter((n) => notes[n.attrs.kind as NoteKind] === place);
   }
+
   private block(node: Node, first: boolean): void {
     const { indent } = this.forms;
     switch (node.type.name) {
@@ -152,11 +168,10 @@ export class FlowBuilder {
 
   /** Adds a block of lines. */
   private text(node: Node, form: ParagraphForm, more: Around = {}): void {
-    const markOf = (ref: string): string => this.markOf(ref);
     const { kept } = this.manners;
     const place = this.place(node);
-    if (kept && !this.beside) this.put(kept.set(node, form, markOf), form, place, more);
-    else this.lines(this.s.paragraph(node, form, markOf), form, place, more);
+    if (kept && !this.beside) this.put(kept.set(node, form, this.made), form, place, more);
+    else this.lines(this.s.paragraph(node, form, this.made), form, place, more);
   }
 
   private lines(p: Paragraph, form: ParagraphForm, place: FlowBlock['place'], more: Around = {}): void {
@@ -245,7 +260,7 @@ export class FlowBuilder {
   private subheadLines(node: Node, plain: ParagraphForm) {
     for (const hyphenate of [false, true]) {
       const form = { ...plain, hyphenate };
-      const p = this.s.paragraph(node, form, (ref) => this.markOf(ref));
+      const p = this.s.paragraph(node, form, this.made);
       const broken = this.s.break(p, form);
       if (hyphenate || broken.lines.every((l) => l.toCut === 0)) return { p, broken, form };
     }
@@ -304,28 +319,15 @@ export class FlowBuilder {
 
   private list(node: Node, depth: number): void {
     const room = Math.round(this.forms.em * 1.6);
-    let n = Number(node.attrs.start);
     this.children(node, (item, index) => {
-      const marker = node.attrs.ordered ? `${listNumber(n++, node.attrs.numbers as ListNumbers)}.` : '•';
       this.children(item, (child, i) => {
         if (child.type.name === 'list') return this.list(child, depth + 1);
         const x = (depth + 1) * room;
         const form = this.forms.text({ x, indent: i === 0 ? -room : 0, measure: this.s.measure - x });
         const before = index === 0 && i === 0 && depth === 0 ? 1 : 0;
         if (i > 0) return this.text(child, form, { before });
-        const style = this.s.style(this.forms.manner);
-        const builder = this.s.builder(child.attrs.id as string, form);
-        const word = style.word(marker);
-        // The marker's own space is fixed, so that what follows always starts at the same place.
-        builder
-          .text(marker, style)
-          .gap(room - word.width, style)
-          .skip(-marker.length);
-        addInline(builder, child, {
-          styleFor: (t) => this.s.style(this.forms.manner, t.marks),
-          noteMark: (ref) => ({ mark: this.markOf(ref), style: this.s.superior(this.forms.manner) }),
-        });
-        this.lines(builder.done(), form, this.place(child), { before });
+        const paragraph = itemParagraph(this.s, child, markerOf(node, index), room, form, this.made);
+        this.lines(paragraph, form, this.place(child), { before });
       });
     });
   }
@@ -343,7 +345,7 @@ export class FlowBuilder {
       this.place(node),
       node,
       this.pictures.get(node.attrs.picture as string),
-      (ref) => this.markOf(ref),
+      this.made,
     );
     if (picture) {
       this.beside = { picture, before: this.blocks.length === 0 ? 0 : Math.max(this.after, 1) };
@@ -356,7 +358,7 @@ export class FlowBuilder {
       this.place(node),
       node,
       this.pictures.get(node.attrs.picture as string),
-      (ref) => this.markOf(ref),
+      this.made,
     );
     if (!block) return;
     if (block.kind === 'float') {
@@ -388,7 +390,10 @@ export class FlowBuilder {
   private tableCaption(node: Node): void {
     const { caption } = this.s.interior.pictures;
     const form = { ...this.forms.text(), manner: mannerOf(caption), align: 'left' as const };
-    this.text(node, form, { before: 1, keep: 3 });
+    const builder = this.s.builder(node.attrs.id as string, form);
+    labelled(this.s, builder, this.made.captionLabel(node.attrs.id as string), form.manner);
+    addInline(builder, node, this.s.inline(form.manner, this.made));
+    this.lines(builder.done(), form, this.place(node), { before: 1, keep: 3 });
     this.captioned = true;
   }
 
@@ -396,7 +401,7 @@ export class FlowBuilder {
   private captioned = false;
 
   private table(node: Node): void {
-    const set = tableBlocks(this.s, node, this.section.id, this.pictures, (ref) => this.markOf(ref));
+    const set = tableBlocks(this.s, node, this.section.id, this.pictures, this.made);
     // Its caption stands close to it.
     if (this.captioned && set[0]) set[0] = { ...set[0], before: 0 };
     this.captioned = false;
@@ -408,30 +413,29 @@ export class FlowBuilder {
   private footNotes(): Map<string, SetNote> {
     const { size } = this.s.interior.notes;
     const notes = new Map<string, SetNote>();
-    for (const note of notesIn(this.section.content)) {
+    for (const note of this.notesAt('foot')) {
       const id = note.attrs.id as string;
       const items: LineItem[] = [];
-      noteParagraphs(this.s, note, this.markOf(id), this.forms.text({ manner: { size } }), (p, form) =>
-        items.push(...this.s.items(p, this.s.break(p, form), form)),
+      noteParagraphs(
+        this.s,
+        note,
+        this.made.noteMark(id),
+        this.made,
+        this.forms.text({ manner: { size } }),
+        (p, form) => items.push(...this.s.items(p, this.s.break(p, form), form)),
       );
       notes.set(id, { id, items });
     }
     return notes;
   }
 
-  /** Notes of a section as text after it; `marks` are the numbers their calls bear there. */
-  endNotes(content: Node, marks: ReadonlyMap<string, string>): void {
-    const { size } = this.s.interior.notes;
-    for (const note of notesIn(content)) {
-      const id = note.attrs.id as string;
-      noteParagraphs(
-        this.s,
-        note,
-        marks.get(id) ?? '*',
-        this.forms.text({ manner: { size } }),
-        (p, form, block) => this.lines(p, form, { section: this.section.id, block }),
+  /** Notes as text. */
+  private endNotes(notes: GatheredNotes['notes']): void {
+    const form = this.forms.text({ manner: { size: this.s.interior.notes.size } });
+    for (const { note, mark } of notes)
+      noteParagraphs(this.s, note, mark, this.made, form, (p, own, block) =>
+        this.lines(p, own, { section: this.section.id, block }),
       );
-    }
   }
 
   /** A heading in the text that no block of the manuscript holds: "Notes", a chapter's name above its notes. */

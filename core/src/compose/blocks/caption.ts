@@ -2,15 +2,15 @@
 import type { Node } from 'prosemirror-model';
 import type { Mp } from '../../base';
 import type { Variant } from '../lines';
-import { addInline } from '../lines';
-import type { ParagraphForm, Setter } from './setter';
+import { addInline, type MadeWords, type ParagraphBuilder } from '../lines';
+import type { Manner, ParagraphForm, Setter } from './setter';
 import { balanced, mannerOf } from './stack';
 
 /** Null where there is neither. `width` and `x` are those of the picture where its caption stands in its width. */
 export function captionOf(
   s: Setter,
   node: Node,
-  markOf: (ref: string) => string,
+  made: MadeWords,
   within: { width: Mp; x: Mp } | null = null,
 ): Variant | null {
   const { caption } = s.interior.pictures;
@@ -20,14 +20,22 @@ export function captionOf(
   const credit = (node.attrs.credit as string).trim();
   if (node.textContent.trim() === '' && credit === '') return null;
   const builder = s.builder(node.attrs.id as string, form);
-  addInline(builder, node, {
-    styleFor: (n) => s.style(manner, n.marks),
-    noteMark: (ref) => ({ mark: markOf(ref), style: s.superior(manner) }),
-  });
+  labelled(s, builder, made.captionLabel(node.attrs.id as string), manner);
+  addInline(builder, node, s.inline(manner, made));
   if (credit !== '') {
     const apart = node.textContent.trim() === '' ? '' : ' ';
     builder.text(apart + credit, s.style(manner));
   }
   const p = builder.done();
   return s.variant(p, within ? s.break(p, form) : balanced(s, p, form), form);
+}
+
+/** The number of a caption before its words, an en apart. */
+export function labelled(s: Setter, builder: ParagraphBuilder, label: string, manner: Manner): void {
+  if (label === '') return;
+  const style = s.style(manner);
+  builder
+    .text(label, style)
+    .gap(manner.size >> 1, style)
+    .skip(-label.length);
 }

@@ -19,12 +19,13 @@ export function contentsBlocks(
   folioOf: FolioOf,
 ): FlowBlock[] {
   const withParts = entries.some((e) => e.section.kind === 'part');
+  const room = roomForNumbers(s, entries);
   return entries.map((entry, index) => {
-    const part = entry.section.kind === 'part' && entry.block === null;
+    const part = isPart(entry);
     const { items, rows } =
       s.interior.contents.set === 'centred'
         ? centred(s, entry, part, folioOf)
-        : ranged(s, entry, part, folioOf);
+        : ranged(s, entry, part, room, folioOf);
     const after = withParts && entry.block === null && entry.depth < (entries[index - 1]?.depth ?? 0);
     return solid(section.id, rows, items, {
       before: part || after ? 1 : 0,
@@ -32,6 +33,8 @@ export function contentsBlocks(
     });
   });
 }
+
+const isPart = ({ section, block }: ContentsEntry): boolean => section.kind === 'part' && block === null;
 
 /** Style of an entry by its level; parts over chapters stand in small capitals where the level says nothing itself. */
 function mannerOfEntry(s: Setter, entry: ContentsEntry, part: boolean): { manner: Manner; indent: Mp } {
@@ -53,6 +56,24 @@ function mannerOfEntry(s: Setter, entry: ContentsEntry, part: boolean): { manner
 const levelOf = ({ depth }: ContentsEntry): LinePart =>
   depth === 0 ? 'contents.first' : depth === 1 ? 'contents.second' : 'contents.third';
 
+/** An entry's number by itself; '' where its title shows it, and where entries show none. */
+function numberOf(s: Setter, { heading, block }: ContentsEntry, part: boolean): string {
+  // Figures and tables are listed with theirs in any case.
+  const shown = block !== null || s.interior.contents.numbers;
+  return shown && !part && heading.title !== '' ? heading.bare : '';
+}
+
+/** How far titles stand in, so that the widest number has an en after it. */
+function roomForNumbers(s: Setter, entries: readonly ContentsEntry[]): Mp {
+  let widest = 0;
+  for (const e of entries) {
+    const part = isPart(e);
+    const number = numberOf(s, e, part);
+    if (number) widest = Math.max(widest, s.style(mannerOfEntry(s, e, part).manner).word(number).width);
+  }
+  return widest === 0 ? 0 : widest + Math.round(s.interior.text.size * 0.6);
+}
+
 function labelOf({ heading }: ContentsEntry, part: boolean, manner: Manner): string {
   const label = part
     ? [heading.number, heading.title].filter(Boolean).join(': ')
@@ -70,6 +91,8 @@ function centred(
   const form = s.alone(manner, 'centre');
   const style = s.style(manner);
   const b = s.builder(entry.section.id, form);
+  const number = numberOf(s, entry, part);
+  if (number) b.text(number, style).gap(s.interior.text.size >> 1, style);
   b.text(labelOf(entry, part, manner), style);
   if (!part || entry.section.content.textContent !== '')
     b.gap(s.interior.text.size, style).text(folioOf(entry), s.style({ size: manner.size }));
@@ -84,26 +107,35 @@ function ranged(
   s: Setter,
   entry: ContentsEntry,
   part: boolean,
+  /** Room for numbers before titles; 0 for none. */
+  numbers: Mp,
   folioOf: FolioOf,
 ): { items: Item[]; rows: number } {
   const { text, contents } = s.interior;
   const plain: Manner = { size: text.size };
   const room = Math.round(text.size * 2.4);
   const { manner, indent: x } = mannerOfEntry(s, entry, part);
+  const number = numberOf(s, entry, part);
+  // Lines after the first stand below the title where a number stands before it.
+  const hang = number ? numbers : text.size;
   const form: ParagraphForm = {
     manner,
-    indent: -text.size,
-    measure: s.measure - x - text.size - room,
-    x: x + text.size,
+    indent: -hang,
+    measure: s.measure - x - hang - room,
+    x: x + hang,
     align: 'left',
     hyphenate: false,
   };
-  const p = s.plain(labelOf(entry, part, manner), form, entry.section.id, levelOf(entry));
+  const style = s.style(manner);
+  const b = s.builder(entry.section.id, form);
+  if (number) b.text(number, style).gap(numbers - style.word(number).width, style);
+  const p = b.text(labelOf(entry, part, manner), style).done();
+  p.part = partNumber(levelOf(entry));
   const broken = s.break(p, form);
   const items: Item[] = s.items(p, broken, form);
   const row = broken.lines.length - 1;
   const last = broken.lines[row];
-  let used = row === 0 ? x : x + text.size;
+  let used = row === 0 ? x : x + hang;
   if (last) for (let i = last.from; i <= last.to; i++) used += p.pieces[i]?.width ?? 0;
   const wide = s.alone(plain, 'right');
   const f = s.plain(folioOf(entry), wide, entry.section.id, levelOf(entry));

@@ -4,7 +4,7 @@ import { inches, type Mp, type Place } from '../../base';
 import { placeOf, type Picture } from '../../book';
 import { rowsOf, type Interior } from '../../design';
 import type { Side } from '../sheets';
-import type { FlowBlock, Item, PictureItem, RuleItem } from '../lines';
+import type { FlowBlock, Item, PictureItem, RuleItem, MadeWords } from '../lines';
 import { maskNumber } from './mask';
 import { solid } from './opening';
 import type { Setter } from './setter';
@@ -22,7 +22,7 @@ export function figureBlock(
   place: Place,
   node: Node,
   picture: Picture | undefined,
-  markOf: (ref: string) => string,
+  made: MadeWords,
 ): FlowBlock | null {
   const { leading } = s.interior.text;
   const total = rowsOf(s.interior);
@@ -30,7 +30,7 @@ export function figureBlock(
   const at = placeOf(node);
   const stands = at === 'here' ? undefined : at;
   const alone = stands === 'page';
-  const caption = captionOf(s, node, markOf);
+  const caption = captionOf(s, node, made);
   const notes = new Map<number, readonly string[]>();
   let rows = 0;
   if (picture && (stands === 'edges' || stands === 'spread'))

@@ -1,11 +1,10 @@
 export { type Manner, type ParagraphForm, Setter } from './setter';
 export { mannerOf } from './stack';
 export { openingBlock, solid } from './opening';
-export { notesIn } from './notes';
 export { type PassageForm, type Passage, passage } from './passage';
 export { MASKS, type Mask, maskCurves } from './mask';
 export { BLEED, lies } from './figure';
-export { type FlowManners } from './manners';
+export { type FlowManners, type GatheredNotes } from './manners';
 export { KeptParagraphs } from './kept';
 export { FlowBuilder } from './blocks';
 export { contentsBlocks } from './contents';

@@ -67,12 +67,12 @@ export function indexBlocks(
   s: Setter,
   section: Section,
   entries: readonly IndexEntry[],
-  labels: ReadonlyMap<string, string>,
+  folios: (key: string) => string,
   head: number,
 ): FlowBlock[] {
   const gutter = s.interior.text.size * 2;
   const width = (s.measure - gutter) >> 1;
-  const queue = unitsOf(s, entries, labels, width);
+  const queue = unitsOf(s, entries, folios, width);
   const rows = rowsOf(s.interior);
   const blocks: FlowBlock[] = [];
   for (let first = true; queue.length > 0; first = false) {
@@ -124,7 +124,7 @@ function taken(queue: Unit[], high: number, most: number): Unit[] {
 function unitsOf(
   s: Setter,
   entries: readonly IndexEntry[],
-  labels: ReadonlyMap<string, string>,
+  folios: (key: string) => string,
   width: number,
 ): Unit[] {
   const { size } = s.interior.notes;
@@ -147,8 +147,8 @@ function unitsOf(
     const initial = e.term.normalize('NFD').charAt(0).toUpperCase();
     if (letter !== '' && initial !== letter) units.push(BLANK);
     letter = initial;
-    units.push(line(e.term, labels.get(keyOf(e.term)) ?? '', 0));
-    for (const u of e.under) units.push(line(u.term, labels.get(keyOf(e.term, u.term)) ?? '', 1));
+    units.push(line(e.term, folios(keyOf(e.term)), 0));
+    for (const u of e.under) units.push(line(u.term, folios(keyOf(e.term, u.term)), 1));
   }
   return units;
 }

@@ -5,7 +5,7 @@
 import type { Node } from 'prosemirror-model';
 import type { Variant } from '../lines';
 import type { Broken } from '../lines';
-import type { Paragraph } from '../lines';
+import type { MadeWords, Paragraph } from '../lines';
 import type { ParagraphForm, Setter } from './setter';
 import { Trail } from '../pages';
 
@@ -20,8 +20,8 @@ export interface SetParagraph {
 interface Entry {
   node: Node;
   form: string;
-  /** Marks of the notes that it calls. */
-  marks: string;
+  /** Words that are made in it. */
+  made: string;
   set: SetParagraph;
 }
 
@@ -41,25 +41,31 @@ export class KeptParagraphs {
     return this;
   }
 
-  /** The paragraph of a block as it is set in that form; set again where block, form or the marks of its notes changed. */
-  set(node: Node, form: ParagraphForm, markOf: (ref: string) => string): SetParagraph {
+  /** The paragraph of a block as it is set in that form; set again where block, form or the words made in it changed. */
+  set(node: Node, form: ParagraphForm, made: MadeWords): SetParagraph {
     const id = node.attrs.id as string;
     const known = this.before.get(id);
     const key = JSON.stringify(form);
-    if (known && known.form === key && known.node.eq(node) && known.marks === marksOf(known, markOf)) {
+    const words = madeIn(node, made);
+    if (known && known.form === key && known.node.eq(node) && known.made === words) {
       this.now.set(id, known);
       return known.set;
     }
-    const set = linesOf(this.s, this.s.paragraph(node, form, markOf), form);
-    const entry = { node, form: key, marks: '', set };
-    entry.marks = marksOf(entry, markOf);
-    this.now.set(id, entry);
+    const set = linesOf(this.s, this.s.paragraph(node, form, made), form);
+    this.now.set(id, { node, form: key, made: words, set });
     return set;
   }
 }
 
-const marksOf = ({ set }: Entry, markOf: (ref: string) => string): string =>
-  set.paragraph.notes.map((n) => markOf(n.ref)).join(' ');
+/** What is made in a paragraph: marks of notes, references. */
+function madeIn(node: Node, made: MadeWords): string {
+  const words: string[] = [];
+  node.forEach((n) => {
+    if (n.type.name === 'note') words.push(made.noteMark(n.attrs.ref as string));
+    if (n.type.name === 'reference') words.push(made.reference(n));
+  });
+  return words.join('|');
+}
 
 /** A paragraph that is ready for line breaking, broken; an empty one has no lines. */
 export function linesOf(s: Setter, paragraph: Paragraph, form: ParagraphForm): SetParagraph {

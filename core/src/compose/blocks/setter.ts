@@ -7,7 +7,14 @@ import { LineItem } from '../lines';
 import { breakLines, otherLengths, type Broken, type LineWidths } from '../lines';
 import { Kind } from '../lines';
 import { Divider } from '../lines';
-import { addInline, ParagraphBuilder, Spaces, type InlineSetter, type Paragraph } from '../lines';
+import {
+  addInline,
+  ParagraphBuilder,
+  Spaces,
+  type InlineSetter,
+  type MadeWords,
+  type Paragraph,
+} from '../lines';
 import type { Variant } from '../lines';
 import { partNumber, type LinePart } from '../lines';
 
@@ -146,22 +153,27 @@ export class Setter {
     });
   }
 
+  /** How a block's inline content is set in a manner. */
+  inline(manner: Manner, made: MadeWords): InlineSetter {
+    return {
+      styleFor: (n) => this.style(manner, n.marks),
+      noteMark: (ref) => ({ mark: made.noteMark(ref), style: this.superior(manner) }),
+      reference: (n) => (manner.capitals ? made.reference(n).toUpperCase() : made.reference(n)),
+    };
+  }
+
   /** A block's inline content as a paragraph. */
-  paragraph(written: Node, form: ParagraphForm, markOf: (ref: string) => string): Paragraph {
+  paragraph(written: Node, form: ParagraphForm, made: MadeWords): Paragraph {
     const block = form.manner.capitals ? inCapitals(written) : written;
     const builder = this.builder(block.attrs.id as string, form);
     const skip = form.skip ?? 0;
     if (skip) builder.skip(skip);
-    const setter = (manner: Manner): InlineSetter => ({
-      styleFor: (n) => this.style(manner, n.marks),
-      noteMark: (ref) => ({ mark: markOf(ref), style: this.superior(manner) }),
-    });
     const opening = form.smallCapWords ? openingLength(block, skip, form.smallCapWords) : 0;
     if (opening > skip) {
       const head = block.cut(0, opening);
-      addInline(builder, head, setter({ ...form.manner, smallCaps: true }), skip);
-      addInline(builder, block.cut(opening), setter(form.manner));
-    } else addInline(builder, block, setter(form.manner), skip);
+      addInline(builder, head, this.inline({ ...form.manner, smallCaps: true }, made), skip);
+      addInline(builder, block.cut(opening), this.inline(form.manner, made));
+    } else addInline(builder, block, this.inline(form.manner, made), skip);
     return builder.done();
   }
 

@@ -3,10 +3,12 @@
  * a merged cell holds together are one block; all others are blocks of their own, so that a long table goes over pages.
  */
 import type { Node } from 'prosemirror-model';
-import { listNumber, type ListNumbers, type Mp } from '../../base';
+import type { Mp } from '../../base';
 import { gridOf, headRows, type Picture, type PlacedCell } from '../../book';
 import { rowsOf } from '../../design';
-import { addInline, type FlowBlock, type Item, type LineItem, type RuleItem } from '../lines';
+import { addInline, type FlowBlock, type Item, type LineItem, type MadeWords, type RuleItem } from '../lines';
+import { labelled } from './caption';
+import { itemParagraph, markerOf } from './list';
 import { solid } from './opening';
 import type { Manner, ParagraphForm, Setter } from './setter';
 
@@ -16,16 +18,14 @@ const RULE: Mp = 400;
 /** Of a row’s height, how far a rule stands below the top of the row that follows it. */
 const RULE_DROP = 0.15;
 
-type MarkOf = (ref: string) => string;
-
 export function tableBlocks(
   s: Setter,
   table: Node,
   section: string,
   pictures: ReadonlyMap<string, Picture>,
-  markOf: MarkOf,
+  made: MadeWords,
 ): FlowBlock[] {
-  return new TableSetter(s, table, pictures, markOf).blocks(section);
+  return new TableSetter(s, table, pictures, made).blocks(section);
 }
 
 interface SetCell {
@@ -44,7 +44,7 @@ class TableSetter {
     private readonly s: Setter,
     private readonly table: Node,
     private readonly pictures: ReadonlyMap<string, Picture>,
-    private readonly markOf: MarkOf,
+    private readonly made: MadeWords,
   ) {
     this.manner = { size: s.interior.notes.size, lining: true };
     this.grid = gridOf(table);
@@ -159,7 +159,7 @@ class TableSetter {
     c.node.forEach((n) => {
       if (n.type.name === 'figure') this.figure(n, form, set);
       else if (n.type.name === 'list') this.list(n, form, set, 0);
-      else this.paragraph(this.s.paragraph(n, form, this.markOf), form, set);
+      else this.paragraph(this.s.paragraph(n, form, this.made), form, set);
     });
     return set;
   }
@@ -186,25 +186,16 @@ class TableSetter {
     depth: number,
   ): void {
     const room = Math.round(this.manner.size * 1.3);
-    let n = Number(list.attrs.start);
-    list.forEach((item) => {
-      const marker = list.attrs.ordered ? `${listNumber(n++, list.attrs.numbers as ListNumbers)}.` : '•';
+    list.forEach((item, _offset, index) => {
       item.forEach((child, _o, i) => {
         if (child.type.name === 'list') return this.list(child, form, set, depth + 1);
         const x = (depth + 1) * room;
         const own = { ...form, x: form.x + x, measure: form.measure - x, indent: i === 0 ? -room : 0 };
-        if (i > 0) return this.paragraph(this.s.paragraph(child, own, this.markOf), own, set);
-        const style = this.s.style(form.manner);
-        const builder = this.s.builder(child.attrs.id as string, own);
-        builder
-          .text(marker, style)
-          .gap(room - style.word(marker).width, style)
-          .skip(-marker.length);
-        addInline(builder, child, {
-          styleFor: (t) => this.s.style(form.manner, t.marks),
-          noteMark: (ref) => ({ mark: this.markOf(ref), style: this.s.superior(form.manner) }),
-        });
-        this.paragraph(builder.done(), own, set);
+        const paragraph =
+          i > 0
+            ? this.s.paragraph(child, own, this.made)
+            : itemParagraph(this.s, child, markerOf(list, index), room, own, this.made);
+        this.paragraph(paragraph, own, set);
       });
     });
   }
@@ -236,7 +227,10 @@ class TableSetter {
     }
     if (node.content.size > 0) {
       const own = { ...form, manner: { ...form.manner, italic: true } };
-      this.paragraph(this.s.paragraph(node, own, this.markOf), own, set);
+      const builder = this.s.builder(node.attrs.id as string, own);
+      labelled(this.s, builder, this.made.captionLabel(node.attrs.id as string), own.manner);
+      addInline(builder, node, this.s.inline(own.manner, this.made));
+      this.paragraph(builder.done(), own, set);
     }
   }
 
@@ -274,7 +268,7 @@ class TableSetter {
     c.node.descendants((n) => {
       if (!n.isTextblock) return true;
       let all = n.type.name === 'figure' ? this.s.measure >> 2 : 0;
-      for (const piece of this.s.paragraph(n, form, this.markOf).pieces) {
+      for (const piece of this.s.paragraph(n, form, this.made).pieces) {
         if (!piece) continue;
         all += piece.width;
         if (piece.kind === 'word') least = Math.max(least, piece.width);

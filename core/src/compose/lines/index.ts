@@ -1,5 +1,13 @@
 export { Divider } from './divide';
-export { After, type InlineSetter, type Paragraph, ParagraphBuilder, Spaces, addInline } from './paragraph';
+export {
+  After,
+  type InlineSetter,
+  type MadeWords,
+  type Paragraph,
+  ParagraphBuilder,
+  Spaces,
+  addInline,
+} from './paragraph';
 export { Kind, breakpointsOf } from './breakpoints';
 export {
   type Broken,

@@ -195,6 +195,16 @@ export class ParagraphBuilder {
     return this;
   }
 
+  /** Words that stand for `length` of the block's own content: all of them are where that begins. */
+  instead(words: string, style: Style, length: number): this {
+    const { offset } = this;
+    const from = this.p.offsets.length;
+    this.text(words, style);
+    this.p.offsets.fill(offset, from);
+    this.offset = offset + length;
+    return this;
+  }
+
   lineBreak(fitted = false): this {
     const last = this.p.after.length - 1;
     if (last >= 0) this.p.after[last] = fitted ? After.fitted : After.forced;
@@ -219,10 +229,20 @@ export class ParagraphBuilder {
   }
 }
 
+/** Words that the author did not type and that stand in the text: they depend on the edition, and some on its pages. */
+export interface MadeWords {
+  noteMark(ref: string): string;
+  /** What a reference to a place of the book says. */
+  reference(node: Node): string;
+  /** What stands before a caption, such as "Figure 2.3."; '' for nothing. */
+  captionLabel(block: string): string;
+}
+
 /** Resolves marks to styles and knows the mark of each note; given by the flow. */
 export interface InlineSetter {
   styleFor(node: Node): Style;
   noteMark(ref: string): { mark: string; style: Style };
+  reference(node: Node): string;
 }
 
 /** Adds a block's inline content from character offset `from` on. */
@@ -234,6 +254,8 @@ export function addInline(builder: ParagraphBuilder, block: Node, setter: Inline
     if (at <= from) return;
     if (node.isText)
       builder.text((node.text as string).slice(Math.max(0, from - start)), setter.styleFor(node));
+    else if (node.type.name === 'reference')
+      builder.instead(setter.reference(node), setter.styleFor(node), node.nodeSize);
     else if (node.type.name === 'note') {
       const { mark, style } = setter.noteMark(node.attrs.ref as string);
       builder.noteCall(mark, node.attrs.ref as string, style);

@@ -66,9 +66,10 @@ export const ferrier: Design = {
   contents: {
     set: 'ranged',
     leader: 'none',
+    numbers: false,
     first: { ...plainLevel, cut: 'bold' },
     second: { ...plainLevel, indent: pt(14) },
     third: { ...plainLevel, indent: pt(28) },
   },
-  notes: { at: 'section', size: pt(8.5), leading: pt(11) },
+  notes: { at: 'section', ends: 'book', size: pt(8.5), leading: pt(11) },
 };

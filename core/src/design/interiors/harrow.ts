@@ -58,9 +58,10 @@ export const harrow: Design = {
   contents: {
     set: 'ranged',
     leader: 'dots',
+    numbers: false,
     first: plainLevel,
     second: { ...plainLevel, indent: pt(14.3) },
     third: { ...plainLevel, indent: pt(28.6) },
   },
-  notes: { at: 'foot', size: pt(9), leading: pt(11) },
+  notes: { at: 'foot', ends: 'book', size: pt(9), leading: pt(11) },
 };

@@ -58,9 +58,10 @@ export const lanthorn: Design = {
   contents: {
     set: 'centred',
     leader: 'none',
+    numbers: false,
     first: plainLevel,
     second: { ...plainLevel, cut: 'italic' },
     third: { ...plainLevel, cut: 'italic' },
   },
-  notes: { at: 'foot', size: pt(10.5), leading: pt(12) },
+  notes: { at: 'foot', ends: 'book', size: pt(10.5), leading: pt(12) },
 };

@@ -58,9 +58,10 @@ export const marram: Design = {
   contents: {
     set: 'ranged',
     leader: 'none',
+    numbers: false,
     first: { ...plainLevel, cut: 'italic' },
     second: { ...plainLevel, indent: pt(16), cut: 'italic' },
     third: { ...plainLevel, indent: pt(32) },
   },
-  notes: { at: 'foot', size: pt(8.5), leading: pt(11.5) },
+  notes: { at: 'foot', ends: 'book', size: pt(8.5), leading: pt(11.5) },
 };

@@ -58,9 +58,10 @@ export const millrace: Design = {
   contents: {
     set: 'centred',
     leader: 'none',
+    numbers: false,
     first: { ...plainLevel, letters: 'small-capitals' },
     second: plainLevel,
     third: { ...plainLevel, cut: 'italic' },
   },
-  notes: { at: 'foot', size: pt(8.4), leading: pt(10.5) },
+  notes: { at: 'foot', ends: 'book', size: pt(8.4), leading: pt(10.5) },
 };

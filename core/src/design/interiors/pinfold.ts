@@ -58,9 +58,10 @@ export const pinfold: Design = {
   contents: {
     set: 'ranged',
     leader: 'rule',
+    numbers: false,
     first: { ...plainLevel, cut: 'bold' },
     second: { ...plainLevel, indent: pt(14) },
     third: { ...plainLevel, indent: pt(28), cut: 'italic' },
   },
-  notes: { at: 'foot', size: pt(8.4), leading: pt(10.5) },
+  notes: { at: 'foot', ends: 'book', size: pt(8.4), leading: pt(10.5) },
 };

@@ -58,9 +58,10 @@ export const rushlight: Design = {
   contents: {
     set: 'ranged',
     leader: 'none',
+    numbers: false,
     first: { ...plainLevel, cut: 'bold' },
     second: { ...plainLevel, indent: pt(18) },
     third: { ...plainLevel, indent: pt(36), cut: 'italic' },
   },
-  notes: { at: 'section', size: pt(8.2), leading: pt(11) },
+  notes: { at: 'section', ends: 'book', size: pt(8.2), leading: pt(11) },
 };

@@ -58,9 +58,10 @@ export const saltern: Design = {
   contents: {
     set: 'ranged',
     leader: 'dots',
+    numbers: false,
     first: { ...plainLevel, letters: 'small-capitals' },
     second: { ...plainLevel, indent: pt(14) },
     third: { ...plainLevel, indent: pt(28), cut: 'italic' },
   },
-  notes: { at: 'foot', size: pt(9), leading: pt(11) },
+  notes: { at: 'foot', ends: 'book', size: pt(9), leading: pt(11) },
 };

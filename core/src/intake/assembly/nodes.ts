@@ -213,11 +213,12 @@ export class Nodes {
     const out: Node[] = [];
     for (let i = 0; i < this.calls.length; i++) {
       const { ref, id } = this.calls[i]!;
-      const paragraphs = (this.notes.get(ref)?.paragraphs ?? [])
+      const note = this.notes.get(ref);
+      const paragraphs = (note?.paragraphs ?? [])
         .filter((p) => p.text.trim() !== '')
         .map((p) => this.paragraph(p));
       const content = paragraphs.length ? paragraphs : [schema.node('paragraph', { id: this.id() })];
-      out.push(schema.node('noteBody', { id }, content));
+      out.push(schema.node('noteBody', { id, kind: note?.kind ?? 'foot' }, content));
     }
     return out;
   }

@@ -4,7 +4,7 @@
  */
 import type { Mark, Node } from 'prosemirror-model';
 import type { ListNumbers } from '../../base';
-import { schema, type SectionKind } from '../../book';
+import { schema, type NoteKind, type SectionKind } from '../../book';
 
 /** A paragraph's place in a list: how deep, and how the list counts and from where, as far as the file says. */
 export interface RawListPlace {
@@ -75,6 +75,8 @@ export interface RawFile {
 }
 export interface RawNote {
   id: string;
+  /** `end` where the file says so, or has the note after all the text. */
+  kind?: NoteKind;
   paragraphs: RawParagraph[];
 }
 /** A remark in the margin of the file. */

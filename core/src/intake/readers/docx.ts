@@ -360,7 +360,8 @@ class DocxReader {
 
   private note(e: El): RawNote {
     const paragraphs = this.blocks(e.body ?? []).flatMap(paragraphsOf);
-    return { id: `${e.noteType === 'endnote' ? 'e' : 'f'}${e.noteId}`, paragraphs };
+    const end = e.noteType === 'endnote';
+    return { id: `${end ? 'e' : 'f'}${e.noteId}`, kind: end ? 'end' : 'foot', paragraphs };
   }
 
   private properties(): void {

@@ -27,6 +27,12 @@ const says = (e: Element, what: RegExp): boolean =>
 const isNoteBody = (e: Element): boolean =>
   says(e, /(^|\s)((doc-)?(foot|end|rear)note)(\s|$)/) ||
   /(^|\s)footnote-body(\s|$)/.test(attribute(e, 'class'));
+/** A note that is said to be an endnote, or that stands among such. */
+export function isEndnote(e: Element): boolean {
+  for (let x: Element | null = e; x; x = above(x))
+    if (says(x, /(^|\s)(doc-)?(end|rear)notes?(\s|$)/)) return true;
+  return false;
+}
 const isCall = (e: Element): boolean => says(e, /noteref/);
 const MARK = /^[\s[(]*(\d{1,4}|[*\u2020\u2021\u00a7]{1,3}|[a-z])[\s\])]*$/i;
 

@@ -12,6 +12,7 @@ import {
   elementsOf,
   findNotes,
   isElement,
+  isEndnote,
   textIn,
   type ChildNode,
   type Element,
@@ -423,7 +424,7 @@ class PageReader {
     if (begun) begun.push(...paragraphs);
     else {
       this.found.set(id, paragraphs);
-      this.m.notes.push({ id, paragraphs });
+      this.m.notes.push({ id, kind: isEndnote(e) ? 'end' : 'foot', paragraphs });
     }
   }
 }

@@ -24,6 +24,7 @@ import {
   type RawBlock,
   type RawCell,
   type RawManuscript,
+  type RawNote,
   type RawParagraph,
   type RawListPlace,
 } from '../raw';
@@ -274,7 +275,8 @@ class OdtReader {
 
   private note(e: XmlElement): string {
     const id = `n${this.m.notes.length + 1}`;
-    const note = { id, paragraphs: [] as RawParagraph[] };
+    const kind = /endnote/.test(e.attrs['text:note-class'] ?? '') ? 'end' : 'foot';
+    const note: RawNote = { id, kind, paragraphs: [] };
     this.m.notes.push(note);
     const body = e.children.filter((c): c is XmlElement => typeof c !== 'string' && c.name === 'note-body');
     const outer = this.list;

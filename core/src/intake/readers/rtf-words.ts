@@ -52,6 +52,8 @@ export interface Group {
   /** Characters after \u that stand in for it. */
   stand: number;
   par: ParagraphFacts;
+  /** A note in it is an endnote. */
+  end?: boolean;
   /** A group begun with \* is left out when its word is not known. */
   optional: boolean;
   /** What ends with this group. */

@@ -289,6 +289,9 @@ class RtfReader {
       case 'footnote':
         this.beginNote();
         return to('note', 'note');
+      case 'ftnalt':
+        now.end = true;
+        return true;
       case 'cs':
         now.optional = false;
         return true;
@@ -313,7 +316,8 @@ class RtfReader {
       this.endParagraph(false);
       const paragraphs = this.blocks.filter((b): b is RawParagraph => b.kind === 'paragraph');
       const { blocks, p } = this.outside.pop() as { blocks: RawBlock[]; p: RawParagraph | null };
-      this.m.notes.push({ id: `n${this.m.notes.length + 1}`, paragraphs });
+      const { end } = ended;
+      this.m.notes.push({ id: `n${this.m.notes.length + 1}`, kind: end ? 'end' : 'foot', paragraphs });
       this.blocks = blocks;
       this.p = p;
     }

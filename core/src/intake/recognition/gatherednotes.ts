@@ -58,6 +58,7 @@ export function gatheredNotes(blocks: readonly RawBlock[], known: readonly RawNo
   const id = (i: number): string => `g${known.length + i + 1}`;
   const notes = entries.map((e, i): RawNote => ({
     id: id(i),
+    kind: 'end',
     paragraphs: e.at.map((at, k) => {
       const p = blocks[at] as RawParagraph;
       const length = k === 0 ? (ENTRY.exec(p.text)?.[0].length ?? 0) : 0;

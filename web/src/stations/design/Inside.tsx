@@ -21,7 +21,7 @@ import {
   type Edition,
   type EditionFields,
 } from '@pagina/core/book';
-import { addAtItsPlace } from '@pagina/core/order';
+import { addAtItsPlace, notesOfKind } from '@pagina/core/order';
 import { shortId } from '@/title/ids';
 import { toast } from 'sonner';
 import { useBook, useComposed, useTitle } from '@/title/context';
@@ -42,8 +42,10 @@ const GAP = 16;
 
 /** The section that gathers the notes, where a design comes to want it and the book has none. */
 function pageForNotes(b: Book, before: Edition, after: Edition): Change | null {
-  const gathers = (e: Edition): boolean => designOf(e).notes.at === 'book';
-  if (gathers(before) || !gathers(after) || b.sections.some((s) => s.kind === 'notes')) return null;
+  const [old, now] = [designOf(before).notes, designOf(after).notes];
+  const comes = (of: 'at' | 'ends'): boolean => old[of] !== 'book' && now[of] === 'book';
+  const wanted = comes('at') || (comes('ends') && notesOfKind(b, 'end').count > 0);
+  if (!wanted || b.sections.some((s) => s.kind === 'notes')) return null;
   const added = addAtItsPlace(b, 'notes', () => `k${shortId()}`);
   return added.ok ? added.value : null;
 }

@@ -207,6 +207,7 @@ export const SETTINGS: Record<Part, readonly Setting[]> = {
   ],
   contents: [
     choice('contents.set', 'Entries', ['ranged', 'ranged left, folios right'], ['centred', 'centred']),
+    { kind: 'switch', path: 'contents.numbers', label: 'Numbers before the titles' },
     choice('contents.leader', 'Leaders', ['dots', 'dots'], ['rule', 'a rule'], ['none', 'none']),
     ...level('contents.first', 'First level'),
     ...level('contents.second', 'Second level'),
@@ -215,10 +216,17 @@ export const SETTINGS: Record<Part, readonly Setting[]> = {
   notes: [
     choice(
       'notes.at',
-      'Note position',
+      'Footnotes',
       ['foot', 'at the foot of the page'],
       ['section', 'after each chapter'],
       ['book', 'in the section “Notes”'],
+    ),
+    choice(
+      'notes.ends',
+      'Endnotes',
+      ['together', 'together with the footnotes'],
+      ['section', 'after each chapter'],
+      ['book', 'in the section “Notes”, or after each chapter where there is none'],
     ),
     length('notes.size', 'Size'),
     length('notes.leading', 'Leading'),

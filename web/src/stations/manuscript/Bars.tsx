@@ -50,14 +50,17 @@ export function Tools({
   useTicks(ticker);
   useEffect(() => {
     const keys = (e: KeyboardEvent): void => {
-      if (!(e.ctrlKey || e.metaKey) || e.altKey || !view || view.isDestroyed || !view.hasFocus()) return;
-      const what = e.shiftKey
-        ? e.key.toLowerCase() === 'x'
-          ? 'indexed'
-          : null
-        : e.key.toLowerCase() === 'l'
-          ? 'link'
-          : null;
+      if (!(e.ctrlKey || e.metaKey) || !view || view.isDestroyed || !view.hasFocus()) return;
+      if (e.altKey && e.key.toLowerCase() !== 'r') return;
+      const what = e.altKey
+        ? 'reference'
+        : e.shiftKey
+          ? e.key.toLowerCase() === 'x'
+            ? 'indexed'
+            : null
+          : e.key.toLowerCase() === 'l'
+            ? 'link'
+            : null;
       if (!what) return;
       e.preventDefault();
       onAsk(what);

@@ -15,13 +15,17 @@ import { figureAt } from './figures';
 import { markAt, type Telling } from './marking';
 import { kindOf, listAt, withKind, withStart, type ListKind } from './list';
 import { DEEDS, TABLE_DEEDS, tableAt } from './table';
+import { NoteBar } from './NoteBar';
+import { noteAt } from './notes';
+import { referenceAt } from './pointing';
+import { ReferenceBar } from './ReferenceBar';
 import { TellingBar } from './TellingBar';
 
 const field = 'h-7 rounded-[2px] border border-edge bg-sheet px-1.5 text-[13px]';
 const select = 'h-7 text-[13px]';
 
 /** What is being asked for, apart from where the cursor is. */
-export type Asking = Telling | null;
+export type Asking = Telling | 'reference' | null;
 
 export function Context({
   view,
@@ -35,8 +39,11 @@ export function Context({
   if (!view || view.isDestroyed) return null;
   const state = view.state;
   const figure = figureAt(view);
+  if (asking === 'reference' || (!asking && referenceAt(state)))
+    return <ReferenceBar view={view} onDone={onAsked} />;
   if (asking) return <TellingBar key={asking} view={view} name={asking} onDone={onAsked} />;
   if (figure) return <FigureBar key={figure.node.attrs.id as string} view={view} />;
+  if (noteAt(state)) return <NoteBar view={view} />;
   if (tableAt(state)) return <TableBar view={view} />;
   if (listAt(state)) return <ListBar view={view} />;
   for (const name of ['link', 'indexed', 'language'] as const) {

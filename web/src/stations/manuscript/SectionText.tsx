@@ -6,9 +6,11 @@ import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from 're
 import { toast } from 'sonner';
 import { placeAt } from '@pagina/core/book';
 import { useComposed, useTitle } from '@/title/context';
+import { pointingOf } from '@/title/pointing';
 import { figureView, fillPasted, putPictures } from './figures';
 import { layMargin, noteView } from './margin';
 import { cleaned } from './paste';
+import { pointing, referenceView, saysOther } from './pointing';
 import { folios, plugins, sameFolios } from './plugins';
 import { signs } from './signs';
 
@@ -83,7 +85,11 @@ export function SectionText({
     const v = new EditorView(el, {
       state: session.editor(section, () => plugins(() => session.get().book.record.language)),
       attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': 'true', spellcheck: 'false' },
-      nodeViews: { figure: figureView(() => session.get().book), noteBody: noteView },
+      nodeViews: {
+        figure: figureView(() => session.get().book),
+        noteBody: noteView,
+        reference: referenceView,
+      },
       dispatchTransaction: (tr) => session.dispatch(section, tr),
       transformPastedHTML(html, target) {
         if (/data-pm-slice/.test(html)) return html;
@@ -168,6 +174,9 @@ export function SectionText({
       }
       const tr = v.state.tr.setMeta(folios, composed.places).setMeta('addToHistory', false);
       if (!sameFolios(v.state, v.state.apply(tr))) v.dispatch(tr);
+      const says = pointingOf(session.get().book, composed);
+      if (saysOther(v.state, says))
+        v.dispatch(v.state.tr.setMeta(pointing, says).setMeta('addToHistory', false));
     };
     show();
     return () => clearTimeout(timer);

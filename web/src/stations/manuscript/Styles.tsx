@@ -5,7 +5,7 @@ import type { Mark, Node } from 'prosemirror-model';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { toast } from 'sonner';
-import { placeAt, schema } from '@pagina/core/book';
+import { placeAt, schema, type NoteKind } from '@pagina/core/book';
 import { divide } from '@pagina/core/order';
 import { useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
@@ -147,6 +147,8 @@ export function Styles({
     (name: string, attrs: Record<string, unknown> = {}) =>
     (): void =>
       run((s) => putAfter(s, n[name]!.create({ id: '', ...attrs })));
+  const note = (kind: NoteKind): void =>
+    run((s) => insertNote(s, kind) ?? 'Notes can only be inserted in running text.');
   const put: (MenuItem | 'line')[] = [
     { name: 'Break with ornament', run: block('break', { ornament: true }) },
     { name: 'Blank line', run: block('break', { ornament: false }) },
@@ -162,12 +164,10 @@ export function Styles({
       run: () => view && (lineBreak(true)(view.state, view.dispatch), view.focus()),
     },
     'line',
-    {
-      name: 'Note',
-      keys: 'Ctrl+Alt+N',
-      run: () => run((s) => insertNote(s) ?? 'Notes can only be inserted in running text.'),
-    },
+    { name: 'Footnote', keys: 'Ctrl+Alt+N', run: () => note('foot') },
+    { name: 'Endnote', keys: 'Ctrl+Alt+E', run: () => note('end') },
     { name: 'Link', keys: 'Ctrl+L', run: () => onAsk('link') },
+    { name: 'Cross-reference', keys: 'Ctrl+Alt+R', run: () => onAsk('reference') },
     { name: 'Index entry', keys: 'Ctrl+Shift+X', run: () => onAsk('indexed') },
     'line',
     { name: 'Picture', run: picture.open },

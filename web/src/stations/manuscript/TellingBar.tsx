@@ -3,8 +3,6 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import type { EditorView } from 'prosemirror-view';
 import { Controller, useForm } from 'react-hook-form';
-import type { Book } from '@pagina/core/book';
-import { headingsOf } from '@pagina/core/order';
 import { telling, type Told } from '@/forms/telling';
 import { useBook } from '@/title/context';
 import { Button } from '@/ui/Button';
@@ -13,19 +11,7 @@ import { Picker } from '@/ui/Picker';
 import { choicesOf, Select } from '@/ui/Select';
 import { Tip } from '@/ui/Tip';
 import { markAt, setTelling, stretchOf, type Telling } from './marking';
-
-/** Places a link can lead to: sections, and their subheads. */
-function placesOf(book: Book): { value: string; name: string }[] {
-  const headings = headingsOf(book.sections, book);
-  return book.sections.flatMap((s) => {
-    const subheads: { value: string; name: string }[] = [];
-    s.content.forEach((x) => {
-      if (x.type.name === 'subhead')
-        subheads.push({ value: `${s.id}#${x.attrs.id as string}`, name: `\u2003${x.textContent}` });
-    });
-    return [{ value: s.id, name: headings.get(s.id)?.label ?? '' }, ...subheads];
-  });
-}
+import { placesOf } from './places';
 
 type LinkKind = 'web' | 'place' | 'shop';
 const KINDS = choicesOf<LinkKind>({

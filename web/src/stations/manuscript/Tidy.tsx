@@ -162,6 +162,15 @@ function Shown({ item: i }: { item: TidyItem }) {
         <span className="text-ink-soft">{i.after.slice(0, 14)}</span>
       </>
     );
+  if (i.refer)
+    return (
+      <>
+        <span className="text-ink-soft">{i.before.slice(-14)}</span>
+        {i.was}
+        <span className="px-1 text-ink-soft">to</span>
+        <span className="text-spruce">{i.by}</span>
+      </>
+    );
   return (
     <>
       <span className="text-ink-soft">{i.before.slice(-14)}</span>

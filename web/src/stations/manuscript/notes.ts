@@ -6,7 +6,7 @@
 import { type Node } from 'prosemirror-model';
 import { Plugin, PluginKey, TextSelection, type EditorState, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet } from 'prosemirror-view';
-import { schema } from '@pagina/core/book';
+import { noteMarks, schema, type NoteKind } from '@pagina/core/book';
 import { shortId } from '@/title/ids';
 
 const n = schema.nodes;
@@ -26,7 +26,7 @@ function found(doc: Node): {
 }
 
 /** Puts a note's call behind the selection and the cursor into its body. */
-export function insertNote(state: EditorState): Transaction | null {
+export function insertNote(state: EditorState, kind: NoteKind): Transaction | null {
   const { $to } = state.selection;
   if (
     $to.depth === 0 ||
@@ -38,7 +38,7 @@ export function insertNote(state: EditorState): Transaction | null {
   const id = `n${shortId()}`;
   const tr = state.tr.insert($to.pos, n.note!.create({ ref: id }));
   const end = tr.doc.content.size;
-  tr.insert(end, n.noteBody!.create({ id }, n.paragraph!.create({ id: '' })));
+  tr.insert(end, n.noteBody!.create({ id, kind }, n.paragraph!.create({ id: '' })));
   return tr.setSelection(TextSelection.near(tr.doc.resolve(end + 1))).scrollIntoView();
 }
 
@@ -55,6 +55,15 @@ export function otherEnd(state: EditorState): Transaction | null {
   return state.tr.setSelection(TextSelection.near(state.doc.resolve(to + 1))).scrollIntoView();
 }
 
+/** The note that the cursor stands in, or whose call is beside it. */
+export function noteAt(state: EditorState): { pos: number; node: Node } | null {
+  const { $from, empty } = state.selection;
+  const at = $from.depth > 0 && $from.node(1).type === n.noteBody ? ($from.node(1).attrs.id as string) : null;
+  const beside = [$from.nodeAfter, $from.nodeBefore].find((x) => x?.type === n.note);
+  const id = at ?? (empty ? (beside?.attrs.ref as string | undefined) : undefined);
+  return id === undefined ? null : (found(state.doc).bodies.get(id) ?? null);
+}
+
 function rememberNotes(doc: Node): void {
   doc.forEach((x) => {
     if (x.type === n.noteBody) aside.set(x.attrs.id as string, x);
@@ -63,17 +72,18 @@ function rememberNotes(doc: Node): void {
 
 const key = new PluginKey<DecorationSet>('notes');
 
-/** Numbers of calls and bodies through the section, 1 up in the order of the calls. */
+/** Marks of calls and bodies through the section. */
 function numbers(doc: Node): DecorationSet {
   const { calls, bodies } = found(doc);
   if (calls.length === 0) return DecorationSet.empty;
-  const order = new Map<string, number>();
-  for (const { ref } of calls) if (!order.has(ref)) order.set(ref, order.size + 1);
+  // Both kinds in one section: footnotes bear signs, as they do where endnotes stand apart from them.
+  const both = new Set([...bodies.values()].map((b) => b.node.attrs.kind as NoteKind)).size === 2;
+  const order = noteMarks(doc, both);
   const marks = calls.map(({ ref, pos }) =>
-    Decoration.node(pos, pos + 1, { 'data-number': String(order.get(ref)), 'data-call': ref }),
+    Decoration.node(pos, pos + 1, { 'data-number': order.get(ref) ?? '', 'data-call': ref }),
   );
   for (const [ref, { pos, node }] of bodies)
-    marks.push(Decoration.node(pos, pos + node.nodeSize, { 'data-number': String(order.get(ref) ?? '') }));
+    marks.push(Decoration.node(pos, pos + node.nodeSize, { 'data-number': order.get(ref) ?? '' }));
   return DecorationSet.create(doc, marks);
 }
 
@@ -117,4 +127,7 @@ export function notesPlugin(): Plugin<DecorationSet> {
 }
 
 const fresh = (id: string, like: Node | undefined): Node =>
-  n.noteBody!.create({ id }, like?.content ?? n.paragraph!.create({ id: '' }));
+  n.noteBody!.create(
+    { id, kind: (like?.attrs.kind as NoteKind | undefined) ?? 'foot' },
+    like?.content ?? n.paragraph!.create({ id: '' }),
+  );

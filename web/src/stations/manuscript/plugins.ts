@@ -19,12 +19,14 @@ import {
   type Command,
   type EditorState,
   type Selection,
+  type Transaction,
 } from 'prosemirror-state';
 import { columnResizing, goToNextCell, tableEditing } from 'prosemirror-tables';
 import { Decoration, DecorationSet } from 'prosemirror-view';
 import { schema } from '@pagina/core/book';
 import type { PlaceInPrint } from '@/workers/messages';
 import { insertNote, notesPlugin, otherEnd } from './notes';
+import { pointingPlugin } from './pointing';
 import { signsPlugin } from './signs';
 import { typedSigns } from './typing';
 
@@ -140,7 +142,7 @@ const belowFigure: Command = (state, dispatch) => {
 };
 
 const noteCommand =
-  (make: typeof insertNote): Command =>
+  (make: (s: EditorState) => Transaction | null): Command =>
   (state, dispatch) => {
     const tr = make(state);
     if (tr) dispatch?.(tr);
@@ -158,7 +160,8 @@ export const plugins = (language: () => string): Plugin[] => [
     'Mod-.': toggleMark(m.super!),
     'Mod-,': toggleMark(m.sub!),
     'Mod-\\': clearLooks,
-    'Mod-Alt-n': noteCommand(insertNote),
+    'Mod-Alt-n': noteCommand((s) => insertNote(s, 'foot')),
+    'Mod-Alt-e': noteCommand((s) => insertNote(s, 'end')),
     'Mod-Alt-m': noteCommand(otherEnd),
     'Shift-Enter': chainCommands(newlineInCode, lineBreak(false)),
     'Mod-Shift-Enter': lineBreak(true),
@@ -172,5 +175,6 @@ export const plugins = (language: () => string): Plugin[] => [
   tableEditing(),
   folioPlugin(),
   notesPlugin(),
+  pointingPlugin(),
   signsPlugin(),
 ];

@@ -1,7 +1,7 @@
 'use client';
 /** What the tidying rules would change in the open book, section by section as it changes, without what was dismissed. */
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { styleFor, tidyFields, tidySection, type TidyItem } from '@pagina/core/tidy';
+import { styleFor, tidyFields, tidyReferences, tidySection, type TidyItem } from '@pagina/core/tidy';
 import type { Section } from '@pagina/core/book';
 import { useBook } from '@/title/context';
 
@@ -50,9 +50,8 @@ export function useTidying(title: string, open: boolean): Tidying {
   const items = useMemo(() => {
     if (!open || !dismissed) return [];
     const fields = tidyFields(seen, styleFor(seen.record.language));
-    return [...seen.sections.flatMap((s) => itemsOf(s, seen.record.language)), ...fields].filter(
-      (i) => !dismissed.has(i.key),
-    );
+    const items = seen.sections.flatMap((s) => itemsOf(s, seen.record.language));
+    return [...items, ...fields, ...tidyReferences(seen)].filter((i) => !dismissed.has(i.key));
   }, [open, dismissed, seen]);
   const dismiss = useCallback(
     async (keys: string[], again = false): Promise<void> => {

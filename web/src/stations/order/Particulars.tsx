@@ -2,8 +2,14 @@
 /** Beside the ledger: the particulars of the section chosen, and what holds for the whole order. */
 import type { ReactNode } from 'react';
 import { toast } from 'sonner';
-import { kindRule, type Numbering, type NumberForm, type Section } from '@pagina/core/book';
-import { fromRecordAgain, writtenOut } from '@pagina/core/order';
+import {
+  kindRule,
+  type Numbering,
+  type CaptionNumbers,
+  type NumberForm,
+  type Section,
+} from '@pagina/core/book';
+import { fromRecordAgain, isListed, writtenOut } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
 import { Button } from '@/ui/Button';
@@ -113,9 +119,13 @@ function OneSection({ section: s, facts, actions }: { section: Section; facts: R
           onChoose={(starts) => void actions.starts([s.id], starts)}
         />
       </Field>
-      <p className="text-[13px] text-ink-soft">
-        {rule.inContents ? 'Listed in the contents.' : 'Not listed in the contents.'}
-      </p>
+      {s.kind === 'contents' ? null : (
+        <Checkbox
+          label="Listed in the contents"
+          on={isListed(s)}
+          onSet={(on) => void actions.listed([s.id], on)}
+        />
+      )}
       {facts.made && shown ? (
         <div className="space-y-1.5 border-l-2 border-spruce pl-2 text-[13px]" data-made={facts.made}>
           {facts.made === 'record' ? (
@@ -227,6 +237,12 @@ const FORMS: Record<NumberForm, string> = {
   roman: 'in roman: III',
 };
 
+const CAPTIONS: Record<CaptionNumbers, string> = {
+  none: 'not numbered',
+  through: 'through the whole book: 7',
+  'by-chapter': 'by chapter: 2.3',
+};
+
 function Numbers() {
   const { session } = useTitle();
   const { numbering } = useBook().book;
@@ -244,6 +260,17 @@ function Numbers() {
         value={numbering[which]}
         choices={choicesOf<NumberForm>(FORMS)}
         onChoose={(form) => set({ [which]: form })}
+      />
+    </Field>
+  );
+  const captions = (which: 'figures' | 'tables', label: string): ReactNode => (
+    <Field label={label}>
+      <Select
+        label={label}
+        className="w-full"
+        value={numbering[which]}
+        choices={choicesOf<CaptionNumbers>(CAPTIONS)}
+        onChoose={(count) => set({ [which]: count })}
       />
     </Field>
   );
@@ -273,6 +300,14 @@ function Numbers() {
         on={numbering.partWord}
         onSet={(partWord) => set({ partWord })}
       />
+      {captions('figures', 'Figures')}
+      {captions('tables', 'Tables')}
+      {numbering.figures === 'none' && numbering.tables === 'none' ? null : (
+        <p className="text-[13px] text-ink-soft">
+          Only those with a caption are counted. Tidy in Manuscript takes out numbers that were typed before
+          captions.
+        </p>
+      )}
     </Part>
   );
 }

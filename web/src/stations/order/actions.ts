@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import type { Outcome } from '@pagina/core/base';
 import {
   freshSection,
+  kindRule,
   sectionToJson,
   type Book,
   type Change,
@@ -88,6 +89,12 @@ export function useActions() {
         run(setAll(ids, titled ? 'Show the title' : 'Hide the title', () => ({ titled }))),
       starts: (ids: readonly string[], starts: Section['starts']) =>
         run(setAll(ids, 'Change where the section starts', () => ({ starts }))),
+      listed: (ids: readonly string[], listed: boolean) =>
+        run(
+          setAll(ids, listed ? 'List in the contents' : 'Leave out of the contents', (s) => ({
+            listed: kindRule(s.kind).inContents === listed ? 'usual' : listed ? 'yes' : 'no',
+          })),
+        ),
       rename: (id: string, fields: { title?: string; subtitle?: string }) =>
         run(setAll([id], 'Rename the section', () => fields)),
       /** Whether an edition carries the sections: all of them after the first one's example. */
