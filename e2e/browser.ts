@@ -93,6 +93,7 @@ export const serverBook = async (
 ): Promise<{
   revision: number;
   book: {
+    indexSee: { term: string; to: string }[];
     sections: {
       id: string;
       kind: string;

@@ -63,7 +63,7 @@ describe('a cross-reference', () => {
     await reference().click();
     const prints = bar().getByRole('combobox', { name: 'What it prints' });
     await prints.click();
-    await page.getByRole('option', { name: /^its page:/ }).click();
+    await page.getByRole('option', { name: /\(page\)$/ }).click();
     await expect.poll(() => reference().innerText()).toMatch(/^page\u00a0[5-9]$/);
     await saved(page);
   });

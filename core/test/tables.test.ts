@@ -167,6 +167,48 @@ describe('the grid of a table (HTML Standard §4.9.12)', () => {
   }, 60_000);
 });
 
+describe('a table that goes over a page', () => {
+  const cell = (text: string, head = false): Node =>
+    schema.node('cell', { id: `c-${text}`, head }, [
+      schema.node('paragraph', { id: `p-${text}` }, [schema.text(text)]),
+    ]);
+  const long = (heads: number, rows: number): Book => {
+    const row = (r: number): Node =>
+      schema.node('row', { id: `r${r}` }, [
+        cell(r < heads ? `head${r}x` : `row${r}x`, r < heads),
+        cell(`b${r}`, r < heads),
+      ]);
+    const table = schema.node(
+      'table',
+      { id: 't' },
+      Array.from({ length: heads + rows }, (_, r) => row(r)),
+    );
+    const content = section('a', 'chapter', [prose(60)]).content.content.append(
+      schema.node('doc', null, [table, schema.node('paragraph', { id: 'z' }, [schema.text('After it.')])])
+        .content,
+    );
+    return book([{ ...section('a', 'chapter', []), content: schema.node('doc', null, content) }]);
+  };
+  const pagesOf = async (b: Book): Promise<string[]> => {
+    const c = await composed(b);
+    expect(c.report.overfullLines).toBe(0);
+    return c.pages.map((p) => displayList(drawnPage(c, p), c.words, new DisplayIndex()).text);
+  };
+  it.each([
+    [1, 70],
+    [2, 70],
+    [3, 120],
+  ])('has its %i head rows on every page, and every row once', async (heads, rows) => {
+    const pages = await pagesOf(long(heads, rows));
+    const on = pages.filter((p) => /row\d/.test(p));
+    expect(on.length).toBeGreaterThan(1);
+    for (const p of on)
+      for (let h = 0; h < heads; h++) expect(p.split(`head${h}x`).length - 1, p.slice(0, 80)).toBe(1);
+    const all = pages.join(' ');
+    for (let r = heads; r < heads + rows; r++) expect(all.split(`row${r}x`)).toHaveLength(2);
+  });
+});
+
 describe('tables in files', () => {
   it('of an ebook are tables with caption, heads and merged cells (read by parse5)', async () => {
     const b = await asHtml();

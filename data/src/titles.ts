@@ -24,6 +24,7 @@ const metaSchema = z.object({
   pictures: z.unknown(),
   cover: z.unknown().optional(),
   words: z.unknown().optional(),
+  indexSee: z.unknown().optional(),
   reading: z.unknown().optional(),
 });
 
@@ -48,6 +49,7 @@ export const metaOf = (book: Book): string =>
     pictures: book.pictures,
     cover: book.cover,
     words: book.words,
+    indexSee: book.indexSee,
     reading: book.reading,
   });
 

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import { Face } from '@pagina/core/type';
 import { facePath, typeSource } from '@pagina/make';
+import { frame, roofPlan, weights } from './bees';
 
 const png = async (svg: string, width: number): Promise<Uint8Array> =>
   new Uint8Array(
@@ -44,12 +45,19 @@ function beam(): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 900 600"><rect width="900" height="600" fill="#efede7"/>${rafters}<path d="M450 0 v120" stroke="#24282a" stroke-width="9"/><path d="M150 168 Q450 118 750 168 l-4 14 Q450 142 154 182 z" fill="#24282a"/><circle cx="450" cy="140" r="19" fill="#efede7" stroke="#24282a" stroke-width="8"/><path d="M450 120 l-7 -40 h14 z" fill="#24282a"/>${pan(154)}${pan(746)}<path d="M0 560 h900 v40 h-900 z" fill="#bdbab1"/></svg>`;
 }
 
-/** Draws words as outlines: what letters the machine has makes no difference. */
-type Letters = (words: string, size: number, y: number, spacing: number, ink: string) => string;
+/** Draws words as outlines around `x`: what letters the machine has makes no difference. */
+export type Letters = (
+  words: string,
+  size: number,
+  y: number,
+  spacing: number,
+  ink: string,
+  x?: number,
+) => string;
 async function letters(): Promise<Letters> {
   const { harfbuzz } = await typeSource();
   const face = new Face('EB Garamond', readFileSync(facePath('EB Garamond')), harfbuzz);
-  return (words, size, y, spacing, ink) => {
+  return (words, size, y, spacing, ink, middle = 850) => {
     const scale = size / face.upem;
     const g = face.shape(words, '', 'en');
     let x = 0;
@@ -58,7 +66,7 @@ async function letters(): Promise<Letters> {
       drawn.push(`<path transform="translate(${x} 0)" d="${face.path(g.ids[i] as number)}"/>`);
       x += (g.advances[i] as number) + spacing / scale;
     }
-    const left = 850 - ((x - spacing / scale) * scale) / 2;
+    const left = middle - ((x - spacing / scale) * scale) / 2;
     return `<g fill="${ink}" transform="translate(${left} ${y}) scale(${scale} ${-scale})">${drawn.join('')}</g>`;
   };
 }
@@ -95,6 +103,9 @@ export async function demoPictures(): Promise<Map<string, Uint8Array>> {
   return new Map([
     ['post', await png(posts(), 1800)],
     ['beam', await png(beam(), 1800)],
+    ['roof-plan', await png(roofPlan(set), 1800)],
+    ['frame', await png(frame(), 1800)],
+    ['weights', await png(weights(set), 1800)],
     [
       'cover-salt',
       await png(cover(set, ['The Salt', 'Clerk'], 'Maren Oakhollis', '#e8e1d0', '#1d2a30', row(11)), ACROSS),

@@ -4,8 +4,10 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Fragment, type Node } from 'prosemirror-model';
 import { pictureInfo } from '@pagina/core/base';
-import type { Book } from '@pagina/core/book';
+import { apply, type Book } from '@pagina/core/book';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
+import { addAtItsPlace } from '@pagina/core/order';
+import { changeOfEdits, tidyReferences } from '@pagina/core/tidy';
 import { isbn13CheckDigit, type BookRecord } from '@pagina/core/record';
 import { acceptArrival, createTitle, keepBytes, openStore } from '@pagina/data';
 import { manuscript } from './manuscript';
@@ -34,6 +36,11 @@ interface Demo {
   record: Partial<BookRecord>;
   isbns: [number, number];
   trim: string;
+  interior?: string;
+  /** Settings that depart from the interior. */
+  set?: Record<string, unknown>;
+  /** Its figures and tables are numbered, and its words that refer become references. */
+  pointed?: boolean;
 }
 const imprint = { imprint: 'Tidewrack Press', place: 'Pellmouth' };
 const DEMOS: Demo[] = [
@@ -51,10 +58,13 @@ const DEMOS: Demo[] = [
     },
   },
   {
-    texts: ['roof-bees.txt'],
+    texts: ['roof-bees-1.txt', 'roof-bees-2.txt'],
     cover: 'cover-bees',
     isbns: [13, 14],
     trim: '6 × 9 in',
+    interior: 'Rushlight',
+    set: { 'notes.at': 'foot', 'contents.numbers': true },
+    pointed: true,
     record: {
       ...imprint,
       year: '2026',
@@ -79,6 +89,24 @@ const DEMOS: Demo[] = [
     },
   },
 ];
+
+/** As its author would leave it: numbers made by the book, references that follow, lists of figures and tables. */
+function pointed(book: Book): Book {
+  const numbered: Book = {
+    ...book,
+    numbering: { ...book.numbering, figures: 'by-chapter', tables: 'by-chapter' },
+  };
+  const change = changeOfEdits(numbered, tidyReferences(numbered), 'Cross-references');
+  const done = change && apply(numbered, change);
+  if (!done?.ok) throw new Error('the references could not be made');
+  let now = done.value.book;
+  for (const kind of ['list-of-figures', 'list-of-tables'] as const) {
+    const added = addAtItsPlace(now, kind, () => `list-${kind}`);
+    const next = added.ok ? apply(now, added.value) : null;
+    if (next?.ok) now = next.value.book;
+  }
+  return now;
+}
 
 const store = await openStore(process.env.PAGINA_DATA ?? join(root, 'var/demo'), join(root, 'data/drizzle'));
 const pictures = await demoPictures();
@@ -107,14 +135,17 @@ for (const demo of DEMOS) {
       ...e,
       isbn: isbn(demo.isbns[i] as number),
       trim: demo.trim,
+      interior: demo.interior ?? e.interior,
+      design: { from: {}, set: demo.set ?? {} },
       date: `${demo.record.year}-09-01`,
     })),
   };
+  const seeded = demo.pointed ? pointed(withFiles) : withFiles;
   const kept = new Map<string, string>();
   for (const [id, bytes] of files) kept.set(id, (await keepBytes(store, bytes)).sha256);
   const id = await createTitle(
     store,
-    { ...withFiles, pictures: withFiles.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })) },
+    { ...seeded, pictures: seeded.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })) },
     undefined,
     arrivalOf(read.value, `${book.record.title}.docx`),
   );

@@ -7,40 +7,33 @@ import {
   AlignmentType,
   Bookmark,
   Document,
-  EndnoteReferenceRun,
-  ExternalHyperlink,
-  FootnoteReferenceRun,
   HeadingLevel,
   ImageRun,
-  InternalHyperlink,
   LevelFormat,
   Packer,
-  PageReference,
   Paragraph,
+  SimpleField,
   Table,
   TableCell,
   TableRow,
   TextRun,
-  UnderlineType,
   WidthType,
   type IParagraphOptions,
   type ParagraphChild,
 } from 'docx';
 import type { Node } from 'prosemirror-model';
-import { capitalised, done, pointerWord, refused, type ListNumbers, type Outcome } from '@pagina/core/base';
-import { kindRule, type Book, type NoteKind, type Section } from '@pagina/core/book';
+import { done, refused, seeWord, type ListNumbers, type Outcome } from '@pagina/core/base';
+import { headingWord, kindRule, type Book, type NoteKind, type Section } from '@pagina/core/book';
 import {
-  captionLabel,
-  captionNumbers,
   copyrightLines,
   headingsOf,
   isFromRecord,
+  makesIndex,
   recordContent,
-  References,
   titlePageLines,
-  type Reference,
 } from '@pagina/core/order';
 import { authorsLine } from '@pagina/core/record';
+import { entryField, MONOSPACE, WordText } from './word-text';
 
 /** Measure of the page in twentieths of a point: A4 with margins of an inch. */
 const MEASURE_POINTS = 451;
@@ -52,7 +45,6 @@ const HEADINGS = [
   HeadingLevel.HEADING_5,
   HeadingLevel.HEADING_6,
 ] as const;
-const MONOSPACE = 'Courier New';
 const BULLETS = 'bullets';
 const NUMBERS: Record<ListNumbers, string> = { figures: 'numbers', letters: 'letters', roman: 'roman' };
 
@@ -70,31 +62,16 @@ export async function makeWordFile(
 
 class WordWriter {
   private readonly notes: Record<NoteKind, Record<string, { children: Paragraph[] }>> = { foot: {}, end: {} };
-  private readonly noteNumbers = new Map<string, { kind: NoteKind; number: number }>();
-  /** Places that links lead to, by the target as the book writes it. */
-  private readonly targets = new Map<string, string>();
+  private readonly text: WordText;
   private readonly headingLevel: number;
-  private readonly references: References;
-  private readonly captions;
   private lists = 0;
 
   constructor(
     private readonly book: Book,
     private readonly pictures: (id: string) => Uint8Array | null,
   ) {
-    this.references = new References(book.sections, book);
-    this.captions = captionNumbers(book.sections, book);
     this.headingLevel = book.sections.some((s) => s.kind === 'part') ? 1 : 0;
-    for (const s of book.sections)
-      s.content.descendants((n) => {
-        if (n.type.name === 'reference') this.aim(n.attrs.target as string);
-        for (const m of n.marks)
-          if (m.type.name === 'link' && m.attrs.kind === 'place') this.aim(m.attrs.target as string);
-      });
-  }
-
-  private aim(target: string): void {
-    if (!this.targets.has(target)) this.targets.set(target, `place_${this.targets.size + 1}`);
+    this.text = new WordText(book);
   }
 
   async write(): Promise<Uint8Array> {
@@ -134,6 +111,7 @@ class WordWriter {
           { reference: NUMBERS.roman, levels: levels(LevelFormat.LOWER_ROMAN, (l) => `%${l + 1}.`) },
         ],
       },
+      features: { updateFields: sections.some(makesIndex) },
       footnotes: this.notes.foot,
       endnotes: this.notes.end,
       sections: [{ children }],
@@ -147,7 +125,7 @@ class WordWriter {
     heading: { number: string; title: string; subtitle: string; label: string } | undefined,
   ): (Paragraph | Table)[] {
     const rule = kindRule(s.kind);
-    const marks = [kindMark(s.kind, index + 1), this.targets.get(s.id) ?? ''].filter(Boolean);
+    const marks = [kindMark(s.kind, index + 1), this.text.targets.get(s.id) ?? ''].filter(Boolean);
     const marked = (children: ParagraphChild[]): ParagraphChild[] =>
       marks.reduce<ParagraphChild[]>((inner, id) => [new Bookmark({ id, children: inner })], children);
     const page = (lines: readonly string[], style?: string): Paragraph[] =>
@@ -170,6 +148,7 @@ class WordWriter {
       );
     if (fromRecord && s.kind === 'copyright-page')
       return page(copyrightLines(record, this.book.editions[0] ?? { ...noEdition }));
+    if (makesIndex(s)) return this.index(s, marked);
     const content = fromRecord ? recordContent(s, record) : s.content;
     const out: (Paragraph | Table)[] = [];
     const level = s.kind === 'part' ? 0 : this.headingLevel;
@@ -196,14 +175,31 @@ class WordWriter {
     return out;
   }
 
+  /** An index that the word processor makes from the fields, with the entries that lead to others. */
+  private index(s: Section, marked: (children: ParagraphChild[]) => ParagraphChild[]): Paragraph[] {
+    const { language } = this.book.record;
+    const title = s.titled ? s.title || headingWord('index', language) : '';
+    const see = this.book.indexSee.map(
+      ({ term, to }) => new SimpleField(entryField(term, `${seeWord(false, language)} ${to}`)),
+    );
+    return [
+      new Paragraph({
+        heading: HEADINGS[this.headingLevel],
+        pageBreakBefore: true,
+        children: marked([new TextRun(title)]),
+      }),
+      new Paragraph({ children: [...see, new SimpleField('INDEX \\e ", " \\c "2"')] }),
+    ];
+  }
+
   private blocks(doc: Node, level: number): (Paragraph | Table)[] {
     doc.forEach((n) => {
       if (n.type.name !== 'noteBody') return;
       const kind = n.attrs.kind as NoteKind;
       const number = Object.keys(this.notes[kind]).length + 1;
-      this.noteNumbers.set(n.attrs.id as string, { kind, number });
+      this.text.notes.set(n.attrs.id as string, { kind, number });
       this.notes[kind][number] = {
-        children: this.children(n, (p) => new Paragraph({ children: this.inline(p) })),
+        children: this.children(n, (p) => new Paragraph({ children: this.text.inline(p) })),
       };
     });
     const out: (Paragraph | Table)[] = [];
@@ -218,7 +214,7 @@ class WordWriter {
   }
 
   private paragraph(n: Node, more: IParagraphOptions = {}): Paragraph {
-    return new Paragraph({ ...more, children: this.inline(n) });
+    return new Paragraph({ ...more, children: this.text.inline(n) });
   }
 
   private block(n: Node, level: number): (Paragraph | Table)[] {
@@ -251,7 +247,7 @@ class WordWriter {
             (line) =>
               new Paragraph({
                 style: 'Verse',
-                children: [new TextRun('    '.repeat(Number(line.attrs.indent))), ...this.inline(line)],
+                children: [new TextRun('    '.repeat(Number(line.attrs.indent))), ...this.text.inline(line)],
               }),
           );
           return i > 0 ? [new Paragraph({ style: 'Verse' }), ...lines] : lines;
@@ -285,7 +281,7 @@ class WordWriter {
           new Paragraph({
             style: 'Caption',
             keepNext: true,
-            children: [...this.label(n.attrs.id as string), ...this.inline(n)],
+            children: [...this.text.label(n.attrs.id as string), ...this.text.inline(n)],
           }),
         ];
       case 'table':
@@ -372,75 +368,13 @@ class WordWriter {
         new Paragraph({
           style: 'Caption',
           children: [
-            ...this.label(n.attrs.id as string),
-            ...this.inline(n),
+            ...this.text.label(n.attrs.id as string),
+            ...this.text.inline(n),
             ...(credit ? [new TextRun(`${n.content.size > 0 ? ' ' : ''}${credit}`)] : []),
           ],
         }),
       );
     return out;
-  }
-
-  /** Pages are fields, which whoever opens the file brings up to date (ECMA-376-1 §17.16.5.45); all else is said. */
-  private reference(n: Node): ParagraphChild {
-    const r = n.attrs as Reference;
-    const anchor = this.targets.get(r.target) ?? '';
-    if (!this.references.has(r.target)) return new TextRun(r.words);
-    if (r.shows !== 'page' && r.shows !== 'pages')
-      return new InternalHyperlink({ anchor, children: [new TextRun(this.references.says(r, null))] });
-    const word = pointerWord('page', this.book.record.language);
-    return new InternalHyperlink({
-      anchor,
-      children: [
-        new TextRun(`${r.capital ? capitalised(word) : word}\u00a0`),
-        new PageReference(anchor, { hyperlink: true }),
-      ],
-    });
-  }
-
-  private label(block: string): TextRun[] {
-    const number = this.captions.get(block);
-    return number ? [new TextRun(`${captionLabel(number, this.book.record.language)} `)] : [];
-  }
-
-  private inline(n: Node): ParagraphChild[] {
-    const out: ParagraphChild[] = [];
-    n.forEach((c) => {
-      if (c.type.name === 'lineBreak') return void out.push(new TextRun({ break: 1 }));
-      if (c.type.name === 'reference') return void out.push(this.reference(c));
-      if (c.type.name === 'note') {
-        const note = this.noteNumbers.get(c.attrs.ref as string);
-        if (note)
-          out.push(
-            note.kind === 'end'
-              ? new EndnoteReferenceRun(note.number)
-              : new FootnoteReferenceRun(note.number),
-          );
-        return;
-      }
-      const has = (name: string): boolean => c.marks.some((m) => m.type.name === name);
-      const language = c.marks.find((m) => m.type.name === 'language')?.attrs.tag as string | undefined;
-      const run = new TextRun({
-        text: c.text ?? '',
-        italics: has('emphasis') || undefined,
-        bold: has('strong') || undefined,
-        smallCaps: has('smallCaps') || undefined,
-        strike: has('strike') || undefined,
-        underline: has('underline') ? { type: UnderlineType.SINGLE } : undefined,
-        superScript: has('super') || undefined,
-        subScript: has('sub') || undefined,
-        font: has('monospaced') ? MONOSPACE : undefined,
-        language: language ? { value: language } : undefined,
-      });
-      const link = c.marks.find((m) => m.type.name === 'link');
-      const target = (link?.attrs.target as string | undefined) ?? '';
-      if (link?.attrs.kind === 'web') out.push(new ExternalHyperlink({ link: target, children: [run] }));
-      else if (link?.attrs.kind === 'place')
-        out.push(new InternalHyperlink({ anchor: this.targets.get(target) ?? '', children: [run] }));
-      else out.push(run);
-    });
-    const own = [...this.targets].find(([t]) => t.endsWith(`#${n.attrs.id as string}`));
-    return own ? [new Bookmark({ id: own[1], children: out })] : out;
   }
 }
 

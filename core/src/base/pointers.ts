@@ -27,3 +27,16 @@ export const nounsInCapitals = (language: string): boolean => /^de\b/i.test(lang
 
 /** Words with a capital at their head, as at a sentence's beginning or in a caption. */
 export const capitalised = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** "see" and "see also" of an index. Written from memory of the languages. */
+const SEE: Record<string, [see: string, also: string]> = {
+  en: ['see', 'see also'],
+  fr: ['voir', 'voir aussi'],
+  de: ['siehe', 'siehe auch'],
+  es: ['véase', 'véase también'],
+  it: ['vedi', 'vedi anche'],
+  pt: ['ver', 'ver também'],
+  nl: ['zie', 'zie ook'],
+};
+export const seeWord = (also: boolean, language: string): string =>
+  (byLanguage(SEE, language) ?? (SEE.en as [string, string]))[also ? 1 : 0];

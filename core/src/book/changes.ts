@@ -9,7 +9,14 @@ import { Mapping, ReplaceStep, Step } from 'prosemirror-transform';
 import * as z from 'zod';
 import { done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
-import { pictureSchema, sectionFromJson, sectionToJson, type Book, type Section } from './model';
+import {
+  indexSeeSchema,
+  pictureSchema,
+  sectionFromJson,
+  sectionToJson,
+  type Book,
+  type Section,
+} from './model';
 import { numberingSchema } from './numbering';
 import { coverSchema } from './cover';
 import { editionFields, editionsSchema, editionWith, type EditionFields } from './edition';
@@ -65,6 +72,7 @@ const single = [
   z.object({ type: z.literal('set-editions'), editions: editionsSchema }),
   z.object({ type: z.literal('set-cover'), fields: someOf(coverSchema) }),
   z.object({ type: z.literal('set-words'), words: z.array(z.string()) }),
+  z.object({ type: z.literal('set-index-see'), see: z.array(indexSeeSchema) }),
   z.object({ type: z.literal('set-reading'), sha256: z.string() }),
   z.object({ type: z.literal('add-pictures'), pictures: z.array(pictureSchema) }),
   z.object({ type: z.literal('remove-pictures'), ids: z.array(z.string()) }),
@@ -178,6 +186,11 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       return done({
         book: { ...book, words: change.words },
         inverse: { type: 'set-words', words: [...book.words] },
+      });
+    case 'set-index-see':
+      return done({
+        book: { ...book, indexSee: change.see },
+        inverse: { type: 'set-index-see', see: [...book.indexSee] },
       });
     case 'set-reading':
       return done({

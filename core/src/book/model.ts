@@ -51,6 +51,9 @@ export const pictureSchema = z.object({
 });
 export type Picture = z.infer<typeof pictureSchema>;
 
+export const indexSeeSchema = z.object({ term: z.string().min(1), to: z.string().min(1) });
+export type IndexSee = z.infer<typeof indexSeeSchema>;
+
 const bookJson = z.object({
   version: z.literal(BOOK_VERSION),
   id: z.string().default('book'),
@@ -62,6 +65,8 @@ const bookJson = z.object({
   cover: coverSchema.default(coverSchema.parse({})),
   /** Words that are right in this book, whatever a dictionary says. */
   words: z.array(z.string()).default([]),
+  /** Entries of the index that lead to another: "ebb" to "tides". */
+  indexSee: z.array(indexSeeSchema).default([]),
   /** SHA-256 of the reading of the newest manuscript that was taken in; '' for the one that the book began with. */
   reading: z.string().default(''),
 });
@@ -78,6 +83,7 @@ export interface Book {
   pictures: readonly Picture[];
   cover: CoverPlan;
   words: readonly string[];
+  indexSee: readonly IndexSee[];
   reading: string;
 }
 
@@ -97,6 +103,7 @@ export const newBook = (
   pictures,
   cover: coverSchema.parse({}),
   words: [],
+  indexSee: [],
   reading: '',
 });
 
@@ -166,6 +173,7 @@ export const bookToJson = (book: Book): BookJson => ({
   editions: [...book.editions],
   pictures: [...book.pictures],
   words: [...book.words],
+  indexSee: [...book.indexSee],
 });
 
 export const carries = (section: Section, edition: string): boolean => !section.leftOut.includes(edition);

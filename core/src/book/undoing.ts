@@ -75,6 +75,8 @@ function valuesOf(book: Book, c: SingleChange): { set: object; now: object } | n
       return { set: c.fields, now: book.cover };
     case 'set-words':
       return { set: { words: c.words }, now: book };
+    case 'set-index-see':
+      return { set: { indexSee: c.see }, now: book };
     case 'set-reading':
       return { set: { reading: c.sha256 }, now: book };
     case 'set-editions':

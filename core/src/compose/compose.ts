@@ -163,7 +163,7 @@ class Job {
     const naming = { ...book, numbering: numberingWith(book.numbering, s.interior) };
     this.headings = headingsOf(sections, naming, edition);
     this.entries = contentsOf(sections, naming, edition.contents.levels);
-    this.index = sections.some(makesIndex) ? indexOf(sections, book.record.language) : null;
+    this.index = sections.some(makesIndex) ? indexOf(sections, book) : null;
     const captionsFor = (of: 'figures' | 'tables'): ContentsEntry[] =>
       sections.some((x) => captionsListedBy(x) === of) ? captionsOf(sections, naming, of) : [];
     this.captioned = { figures: captionsFor('figures'), tables: captionsFor('tables') };

@@ -129,6 +129,9 @@ function writeBody(
       (i === 0 || i === page.slices.length - 1) &&
       page.slices.length > 1;
     const items = edge && block.atEdge ? block.atEdge : slice.variant.items;
+    if (slice.again)
+      for (const item of block.again?.items ?? [])
+        put(item, down + slice.at - (block.again?.rows ?? 0) + item.row);
     for (const item of items) {
       const inside = block.kind === 'text' ? item.row >= slice.from && item.row < slice.to : true;
       if (!inside) continue;

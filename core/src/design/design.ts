@@ -131,6 +131,11 @@ export const designSchema = z.object({
     size: length(pt(5), pt(30)),
     leading: length(pt(6), pt(48)),
   }),
+  index: z.object({
+    /** What stands between terms of different letters: the letter, or a blank line. */
+    letters: z.boolean(),
+    columns: z.number().int().min(1).max(3),
+  }),
 });
 export type Design = z.infer<typeof designSchema>;
 export type Part = keyof Design;
@@ -151,6 +156,7 @@ export const PART_NAMES: Record<Part, string> = {
   heads: 'Heads and folios',
   contents: 'Contents page',
   notes: 'Notes',
+  index: 'Index',
 };
 
 /** The setting at a path such as "opening.title.size". */

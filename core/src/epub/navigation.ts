@@ -1,5 +1,5 @@
 /** The contents list as the navigation document has it (EPUB 3.3 §7) and as the older NCX does (OPF 2.0.1 §2.4.1). */
-import { escapeXml } from '../base';
+import { capitalised, escapeXml, seeWord } from '../base';
 import type { ContentsEntry, Heading, IndexEntry, IndexTerm } from '../order';
 
 /** A line of the contents, with the place it leads to. */
@@ -58,7 +58,12 @@ export function navPoints(entries: readonly NavEntry[]): string {
 }
 
 /** An index: an ebook has no folios of its own, so a term's places are numbered links (EPUB Indexes 1.0 has the same order). */
-export function indexList(entries: readonly IndexEntry[], hrefOf: (place: string) => string | null): string {
+export function indexList(
+  entries: readonly IndexEntry[],
+  language: string,
+  hrefOf: (place: string) => string | null,
+): string {
+  const named = new Set(entries.map((e) => e.term));
   const links = ({ places }: IndexTerm): string =>
     places
       .flatMap(({ section, block }, i) => {
@@ -66,10 +71,27 @@ export function indexList(entries: readonly IndexEntry[], hrefOf: (place: string
         return href ? [`<a href="${escapeXml(href)}">${i + 1}</a>`] : [];
       })
       .join(', ');
-  const item = (t: IndexTerm, under = ''): string => {
+  const see = (t: IndexTerm, also: boolean): string => {
+    if (t.see.length === 0) return '';
+    const to = t.see.map((x) =>
+      named.has(x) ? `<a href="#${entryId(entries, x)}">${escapeXml(x)}</a>` : escapeXml(x),
+    );
+    return `${also ? '. ' : ', '}<em>${capital(also, seeWord(also, language))}</em> ${to.join('; ')}`;
+  };
+  const item = (t: IndexTerm, has: boolean, id = '', under = ''): string => {
     const at = links(t);
-    return `<li>${escapeXml(t.term)}${at ? ` ${at}` : ''}${under}</li>`;
+    return `<li${id}>${escapeXml(t.term)}${at ? ` ${at}` : ''}${see(t, has || at !== '')}${under}</li>`;
   };
   const list = (items: readonly string[]): string => `<ul class="index">\n${items.join('\n')}\n</ul>`;
-  return list(entries.map((e) => item(e, e.under.length > 0 ? list(e.under.map((u) => item(u))) : '')));
+  const entry = (e: IndexEntry): string =>
+    item(
+      e,
+      e.under.length > 0,
+      ` id="${entryId(entries, e.term)}"`,
+      e.under.length > 0 ? list(e.under.map((u) => item(u, false))) : '',
+    );
+  return list(entries.map(entry));
 }
+const entryId = (entries: readonly IndexEntry[], term: string): string =>
+  `entry-${entries.findIndex((e) => e.term === term) + 1}`;
+const capital = (on: boolean, words: string): string => (on ? capitalised(words) : words);

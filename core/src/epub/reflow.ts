@@ -273,7 +273,9 @@ export class ReflowRenderer {
               ),
             )
           : makesIndex(section)
-            ? indexList(indexOf(this.sections, this.book.record.language), (to) => this.placeHref(to))
+            ? indexList(indexOf(this.sections, this.book), this.book.record.language, (to) =>
+                this.placeHref(to),
+              )
             : '';
     const gathered = section.id === this.noted.gatherer?.id ? this.gatheredNotes(writer) : '';
     const opening = this.sectionPages.get(section.id) ?? [];

@@ -107,7 +107,7 @@ function toBook(read: RawManuscript, source: string | null = null, id = 'book'):
     files.set(f.id, f.bytes);
   }
   findings.push(...a.numbers.findings);
-  const plain = newBook(id, record, sections, pictures);
+  const plain = { ...newBook(id, record, sections, pictures), indexSee: m.indexSee };
   const told = fromCopyrightPage({ ...plain, numbering: { ...plain.numbering, count: a.numbers.count } });
   findings.push(...told.findings);
   const cover = pictures.some((p) => p.id === m.cover) ? m.cover : null;

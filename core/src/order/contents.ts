@@ -70,7 +70,7 @@ export function captionsOf(
   for (const section of sections)
     forCaptions(section.content, (caption, table) => {
       if ((table !== null) !== (of === 'tables')) return;
-      const title = caption.textContent.replace(/\s+/g, ' ').trim();
+      const title = firstSentence(caption.textContent.replace(/\s+/g, ' ').trim());
       const block = caption.attrs.id as string;
       const bare = numbers.get(block)?.number ?? '';
       const heading = { number: bare, bare, title, subtitle: '', label: title };
@@ -78,3 +78,7 @@ export function captionsOf(
     });
   return entries;
 }
+
+/** A caption is listed by its first sentence; what follows explains the picture. */
+const firstSentence = (caption: string): string =>
+  /^(.{12,}?\p{L}{3,})\.(?=\s+\p{Lu})/u.exec(caption)?.[1] ?? caption;

@@ -90,6 +90,7 @@ export function putBookBack(now: Book, then: Book): Change {
   changes.push({ type: 'set-record', fields: then.record });
   changes.push({ type: 'set-numbering', fields: then.numbering });
   changes.push({ type: 'set-words', words: [...then.words] });
+  changes.push({ type: 'set-index-see', see: [...then.indexSee] });
   if (then.reading !== now.reading) changes.push({ type: 'set-reading', sha256: then.reading });
   changes.push({ type: 'set-editions', editions: [...then.editions] });
   return { type: 'group', label: 'Restore the book', changes };

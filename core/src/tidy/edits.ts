@@ -22,6 +22,8 @@ export interface TextEdit {
   after: string;
   /** The words stay, and take one mark in place of another. */
   remark?: { off: string; on: string };
+  /** The words stay, and the index points to them by this entry. */
+  index?: string;
   /** The words become a reference to a place of the book. */
   refer?: { target: string; shows: Shows; capital: boolean };
   /** The block goes as a whole; it must be empty. */

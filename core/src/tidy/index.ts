@@ -1,6 +1,7 @@
 export * from './edits';
 export * from './fields';
 export * from './find';
+export * from './indexing';
 export * from './making';
 export * from './spelling';
 export * from './tidy';

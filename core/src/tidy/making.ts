@@ -45,7 +45,8 @@ function make(tr: Transform, pos: number, node: Node, edit: TextEdit): void {
   if (edit.remark) {
     tr.removeMark(from, to, schema.marks[edit.remark.off]);
     tr.addMark(from, to, schema.mark(edit.remark.on));
-  } else if (edit.refer) {
+  } else if (edit.index !== undefined) tr.addMark(from, to, schema.mark('indexed', { term: edit.index }));
+  else if (edit.refer) {
     const others = marks.filter((m) => m.type.name !== 'link');
     tr.replaceWith(from, to, schema.node('reference', { ...edit.refer, words: edit.was }, [], others));
   } else if (edit.by === '') tr.delete(from, to);

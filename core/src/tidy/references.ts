@@ -95,7 +95,9 @@ export class ReferenceFinder {
     for (const m of text.matchAll(LABELLED)) {
       const [all, word = '', number = ''] = m;
       const kind = this.kindOf(word, number);
-      if (kind) add(m.index, all, `${kind}/${numbered(kind, number)}`);
+      // "Halloran, chapter 6" is a place in another book.
+      const cited = kind === 'chapter' && /^\p{Ll}/u.test(word) && /,\s$/.test(text.slice(0, m.index));
+      if (kind && !cited) add(m.index, all, `${kind}/${numbered(kind, number)}`);
     }
     for (const m of text.matchAll(IN_WORDS)) {
       const [all, word = '', number = ''] = m;

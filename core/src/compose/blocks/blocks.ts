@@ -114,7 +114,11 @@ export class FlowBuilder {
             : this.text(
                 child,
                 { ...form, indent: i === 0 || this.forms.spaced ? 0 : indent },
-                { before: i === 0 || this.forms.spaced ? 1 : 0 },
+                {
+                  before: i === 0 || this.forms.spaced ? 1 : 0,
+                  // Who said it stands on the page of what was said.
+                  keep: node.maybeChild(i + 1)?.type.name === 'attribution' ? 1 : 0,
+                },
               ),
         );
         return this.below(1);
@@ -189,7 +193,8 @@ export class FlowBuilder {
 
   /** Blank rows above a block of lines, which takes what was open before it. */
   private above(wanted = 0): number {
-    const before = Math.max(this.blocks.length === 0 ? 0 : this.after, wanted);
+    // A heading has its own white below it.
+    const before = Math.max(this.blocks.length === 0 ? 0 : this.after, this.headed ? 0 : wanted);
     this.after = 0;
     this.flush = false;
     this.headed = false;
@@ -402,9 +407,10 @@ export class FlowBuilder {
 
   private table(node: Node): void {
     const set = tableBlocks(this.s, node, this.section.id, this.pictures, this.made);
-    // Its caption stands close to it.
-    if (this.captioned && set[0]) set[0] = { ...set[0], before: 0 };
+    // Its caption, or a heading, stands close to it.
+    if ((this.captioned || this.headed) && set[0]) set[0] = { ...set[0], before: 0 };
     this.captioned = false;
+    this.headed = false;
     this.blocks.push(...set);
     this.below(1);
   }

@@ -39,6 +39,8 @@ const isPart = ({ section, block }: ContentsEntry): boolean => section.kind === 
 /** Style of an entry by its level; parts over chapters stand in small capitals where the level says nothing itself. */
 function mannerOfEntry(s: Setter, entry: ContentsEntry, part: boolean): { manner: Manner; indent: Mp } {
   const { first, second, third } = s.interior.contents;
+  // Captions are listed in plain text, whatever chapters are set in.
+  if (entry.block !== null && entry.depth === 0) return { manner: { size: s.interior.text.size }, indent: 0 };
   const { indent, cut, letters } = entry.depth === 0 ? first : entry.depth === 1 ? second : third;
   const plain = cut === 'roman' && letters === 'typed';
   const style: LineStyle = {

@@ -1,4 +1,5 @@
 /** The index: terms with their folios in two columns, level at the foot of its last page. */
+import { capitalised, seeWord } from '../../base';
 import { rowsOf } from '../../design';
 import type { IndexEntry, Indexed, IndexTerm } from '../../order';
 import type { Section } from '../../book';
@@ -17,7 +18,11 @@ export class IndexFinder {
   /** Pages of a block, each with the offset of its first line there. */
   private readonly pages = new Map<string, { label: string; offset: number }[]>();
 
+  /** Labels of the pages, in their order. */
+  private readonly order: string[] = [];
+
   page(body: Sheet, label: string): void {
+    this.order.push(label);
     for (const { block, offset } of textLines(body)) {
       const pages = this.pages.get(block);
       if (!pages) this.pages.set(block, [{ label, offset }]);
@@ -35,15 +40,29 @@ export class IndexFinder {
 
   private folios({ places }: IndexTerm): string {
     const folios: string[] = [];
+    let before: string[] = [];
     for (const place of places) {
       const on = this.labelsOf(place);
-      const text = on.length > 1 ? `${on[0]}\u2013${on.at(-1)}` : (on[0] ?? '');
-      if (text && folios.at(-1) !== text) folios.push(text);
+      // A page within the range before says nothing new.
+      if (on.length === 0 || on.every((label) => before.includes(label))) continue;
+      folios.push(on.length > 1 ? `${on[0]}\u2013${on.at(-1)}` : (on[0] as string));
+      before = on;
     }
     return folios.join(', ');
   }
 
-  private labelsOf({ block, from, to }: Indexed): string[] {
+  /** Folios of a passage, from the first to the last. */
+  private labelsOf({ block, from, to, until }: Indexed): string[] {
+    if (until === block) return this.labelsIn(block, from, to);
+    const first = this.labelsIn(block, from, Infinity)[0];
+    const last = this.labelsIn(until, 0, to).at(-1);
+    if (first === undefined || last === undefined) return [first ?? last ?? []].flat();
+    const labels = this.order;
+    const [a, b] = [labels.indexOf(first), labels.indexOf(last)];
+    return a <= b ? labels.slice(a, b + 1) : [first, last];
+  }
+
+  private labelsIn(block: string, from: number, to: number): string[] {
     const pages = this.pages.get(block) ?? [];
     return pages
       .filter((p, i) => p.offset < to && (pages[i + 1]?.offset ?? Infinity) > from)
@@ -54,7 +73,7 @@ export class IndexFinder {
 /** Lines that stand together in one column; none for the blank row between letters. */
 interface Unit {
   rows: number;
-  /** 1 for a term under another. */
+  /** 1 for a term under another, -1 for a letter. */
   depth: number;
   p: Paragraph | null;
   broken: Broken | null;
@@ -70,8 +89,9 @@ export function indexBlocks(
   folios: (key: string) => string,
   head: number,
 ): FlowBlock[] {
+  const { columns } = s.interior.index;
   const gutter = s.interior.text.size * 2;
-  const width = (s.measure - gutter) >> 1;
+  const width = Math.floor((s.measure - gutter * (columns - 1)) / columns);
   const queue = unitsOf(s, entries, folios, width);
   const rows = rowsOf(s.interior);
   const blocks: FlowBlock[] = [];
@@ -79,11 +99,12 @@ export function indexBlocks(
     if (!first) blocks.push(solid(section.id, 0, [], { kind: 'new-page' }));
     const most = Math.max(4, first ? rows - head : rows);
     const left = queue.reduce((n, u) => n + u.rows, 0);
-    const high = left >= most * 2 ? most : Math.min(most, Math.ceil(left / 2) + 1);
+    const high = left >= most * columns ? most : Math.min(most, Math.ceil(left / columns) + 1);
     const items: Item[] = [];
     let used = 0;
-    for (const x of [0, width + gutter]) {
-      const column = taken(queue, high, x > 0 && left < most * 2 ? most : high);
+    for (let k = 0; k < columns; k++) {
+      const x = k * (width + gutter);
+      const column = taken(queue, high, k === columns - 1 && left < most * columns ? most : high);
       let row = 0;
       for (const u of column) {
         if (u.p && u.broken && u.form) {
@@ -128,9 +149,12 @@ function unitsOf(
   width: number,
 ): Unit[] {
   const { size } = s.interior.notes;
+  const { letters } = s.interior.index;
+  const plain = s.style({ size });
+  const italic = s.style({ size, italic: true });
   const units: Unit[] = [];
-  let letter = '';
-  const line = (text: string, folios: string, depth: number): Unit => {
+  let letter: string | null = null;
+  const line = (t: IndexTerm, at: string, depth: number, has: boolean): Unit => {
     const form: ParagraphForm = {
       manner: { size },
       indent: -size,
@@ -139,16 +163,29 @@ function unitsOf(
       align: 'left',
       hyphenate: true,
     };
-    const p = s.plain(folios ? `${text}, ${folios}` : text, form);
+    const b = s.builder('', form).text(at ? `${t.term}, ${at}` : t.term, plain);
+    if (t.see.length > 0) {
+      const also = has || at !== '';
+      const word = seeWord(also, s.language);
+      b.text(also ? '. ' : ', ', plain)
+        .text(also ? capitalised(word) : word, italic)
+        .text(` ${t.see.join('; ')}`, plain);
+    }
+    const p = b.done();
     const broken = s.break(p, form);
     return { rows: broken.lines.length, depth, p, broken, form };
   };
+  const head = (words: string): Unit => {
+    const form = { ...s.alone({ size: s.interior.text.size, smallCaps: true }, 'left'), measure: width };
+    const p = s.plain(words.toLowerCase(), form);
+    return { rows: 1, depth: -1, p, broken: s.break(p, form), form };
+  };
   for (const e of entries) {
-    const initial = e.term.normalize('NFD').charAt(0).toUpperCase();
-    if (letter !== '' && initial !== letter) units.push(BLANK);
-    letter = initial;
-    units.push(line(e.term, folios(keyOf(e.term)), 0));
-    for (const u of e.under) units.push(line(u.term, folios(keyOf(e.term, u.term)), 1));
+    if (letter !== null && e.letter !== letter) units.push(BLANK);
+    if (letters && e.letter !== '' && e.letter !== letter) units.push(head(e.letter));
+    letter = e.letter;
+    units.push(line(e, folios(keyOf(e.term)), 0, e.under.length > 0));
+    for (const u of e.under) units.push(line(u, folios(keyOf(e.term, u.term)), 1, false));
   }
   return units;
 }

@@ -14,6 +14,8 @@ import type { Manner, ParagraphForm, Setter } from './setter';
 
 /** A row of more than this share of a page may be divided: kept whole it would leave a hole before it. */
 const TALL = 0.4;
+/** Heads of more rows than this are not repeated on the next page. */
+const MOST_HEADS = 6;
 const RULE: Mp = 400;
 /** Of a row’s height, how far a rule stands below the top of the row that follows it. */
 const RULE_DROP = 0.15;
@@ -26,6 +28,15 @@ export function tableBlocks(
   made: MadeWords,
 ): FlowBlock[] {
   return new TableSetter(s, table, pictures, made).blocks(section);
+}
+
+const lowered = (item: Item, rows: number): Item =>
+  'atRow' in item ? item.atRow(item.row + rows) : { ...item, row: item.row + rows };
+
+/** Heads with more rows of them below. */
+function below(heads: FlowBlock['again'], rows: number, items: readonly Item[]): FlowBlock['again'] {
+  const above = heads?.rows ?? 0;
+  return { rows: above + rows, items: [...(heads?.items ?? []), ...items.map((i) => lowered(i, above))] };
 }
 
 interface SetCell {
@@ -56,6 +67,7 @@ class TableSetter {
   blocks(section: string): FlowBlock[] {
     const heads = headRows(this.table);
     const blocks: FlowBlock[] = [];
+    let repeated: FlowBlock['again'];
     for (const [from, to] of this.groups()) {
       const { rows, items, notes } = this.rows(from, to);
       if (from === 0) items.push(this.rule(0));
@@ -69,7 +81,11 @@ class TableSetter {
         // A head stands with what it heads.
         keep: to <= heads ? 1 : 0,
       });
-      blocks.push({ ...block, best: { ...block.best, notes } });
+      // On a page that it begins, a row stands below the heads again.
+      const again =
+        repeated && repeated.rows <= MOST_HEADS && from >= heads && !tall ? { again: repeated } : {};
+      blocks.push({ ...block, best: { ...block.best, notes }, ...again });
+      if (to <= heads) repeated = below(repeated, rows, items);
     }
     return blocks;
   }
@@ -110,8 +126,7 @@ class TableSetter {
     const notes = new Map<number, readonly string[]>();
     for (const { cell, set } of cells) {
       const down = this.height(from, cell.row);
-      for (const i of set.items)
-        items.push('atRow' in i ? i.atRow(i.row + down) : { ...i, row: i.row + down });
+      for (const i of set.items) items.push(lowered(i, down));
       for (const [r, ids] of set.notes) notes.set(r + down, [...(notes.get(r + down) ?? []), ...ids]);
     }
     return { rows: this.height(from, to), items, notes };

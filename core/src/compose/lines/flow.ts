@@ -91,6 +91,8 @@ export interface FlowBlock {
   /** For a break: what it shows at the head or foot of a page, where a blank line would not be seen. */
   atEdge: readonly Item[] | null;
   heading: boolean;
+  /** What stands above it again where it begins a page: the heads of its table. For solid blocks alone. */
+  again?: { rows: number; items: readonly Item[] };
 }
 
 /** A note set for the foot of a page. */

@@ -185,20 +185,21 @@ export class Planner {
     const block = this.blocks[i] as FlowBlock;
     let added = 0;
     for (const ids of variant.notes.values()) for (const id of ids) added += this.shape.noteLines(id);
-    const need = variant.rows + this.shape.noteRows(s.notes + added) - this.shape.noteRows(s.notes);
+    const rows = variant.rows + (s.used === 0 ? (block.again?.rows ?? 0) : 0);
+    const need = rows + this.shape.noteRows(s.notes + added) - this.shape.noteRows(s.notes);
     // A page that holds only the rest of a long note may have no room either: it stays as it is.
     if (need > this.room(s) && (s.used > 0 || s.notes > 0 || s.held > 0)) {
       const p = this.newPage(this.unbegun(s, i), i, 0, v, 0, []);
       this.placeSolid(i, v, variant, p, out);
       return;
     }
-    const used = Math.min(s.used + variant.rows, this.shape.rows - s.held);
-    const keep = block.keep > 0 ? block.keep : Math.max(0, s.keep - variant.rows);
+    const used = Math.min(s.used + rows, this.shape.rows - s.held);
+    const keep = block.keep > 0 ? block.keep : Math.max(0, s.keep - rows);
     // On a page of its own, notes that find no room below go over to the next.
     let over = 0;
     while (over < added && used + this.shape.noteRows(s.notes + added - over) > this.shape.rows - s.held)
       over++;
-    const tooHigh = variant.rows > this.shape.rows - s.held - s.used;
+    const tooHigh = rows > this.shape.rows - s.held - s.used;
     const cost = s.cost + (tooHigh ? COST.overfull : 0);
     const full = filled(s, used, s.notes + added - over, keep, cost);
     out.add(over === 0 ? full : this.newPage(full, i + 1, 0, 0, over, []));

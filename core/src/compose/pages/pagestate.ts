@@ -23,6 +23,8 @@ export interface Slice {
   to: number;
   /** Row of the page at which it starts. */
   at: number;
+  /** It begins the page: what its block repeats there stands above it. */
+  again: boolean;
 }
 export interface PagePlan {
   slices: Slice[];

@@ -40,8 +40,10 @@ export function unwind(
       }
       const variant = (variants[block] as Variant[])[chosen.get(block) ?? 0] as Variant;
       if (row === 0 && at > 0) at += b.before;
+      const again = row === 0 && at === 0 && b.again !== undefined;
+      if (again) at += b.again?.rows ?? 0;
       const to = block === link.block ? link.row : variant.rows;
-      slices.push({ block, variant, from: row, to, at });
+      slices.push({ block, variant, from: row, to, at, again });
       at += to - row;
       for (let r = row; r < to; r++)
         for (const id of variant.notes.get(r) ?? []) queue.push({ id, from: 0, to: shape.noteLines(id) });

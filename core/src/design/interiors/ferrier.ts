@@ -72,4 +72,5 @@ export const ferrier: Design = {
     third: { ...plainLevel, indent: pt(28) },
   },
   notes: { at: 'section', ends: 'book', size: pt(8.5), leading: pt(11) },
+  index: { letters: true, columns: 2 },
 };

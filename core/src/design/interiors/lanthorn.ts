@@ -64,4 +64,5 @@ export const lanthorn: Design = {
     third: { ...plainLevel, cut: 'italic' },
   },
   notes: { at: 'foot', ends: 'book', size: pt(10.5), leading: pt(12) },
+  index: { letters: false, columns: 2 },
 };

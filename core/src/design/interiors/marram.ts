@@ -64,4 +64,5 @@ export const marram: Design = {
     third: { ...plainLevel, indent: pt(32) },
   },
   notes: { at: 'foot', ends: 'book', size: pt(8.5), leading: pt(11.5) },
+  index: { letters: false, columns: 2 },
 };

@@ -64,4 +64,5 @@ export const millrace: Design = {
     third: { ...plainLevel, cut: 'italic' },
   },
   notes: { at: 'foot', ends: 'book', size: pt(8.4), leading: pt(10.5) },
+  index: { letters: false, columns: 2 },
 };

@@ -64,4 +64,5 @@ export const pinfold: Design = {
     third: { ...plainLevel, indent: pt(28), cut: 'italic' },
   },
   notes: { at: 'foot', ends: 'book', size: pt(8.4), leading: pt(10.5) },
+  index: { letters: false, columns: 2 },
 };

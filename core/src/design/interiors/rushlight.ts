@@ -64,4 +64,5 @@ export const rushlight: Design = {
     third: { ...plainLevel, indent: pt(36), cut: 'italic' },
   },
   notes: { at: 'section', ends: 'book', size: pt(8.2), leading: pt(11) },
+  index: { letters: true, columns: 2 },
 };

@@ -64,4 +64,5 @@ export const saltern: Design = {
     third: { ...plainLevel, indent: pt(28), cut: 'italic' },
   },
   notes: { at: 'foot', ends: 'book', size: pt(9), leading: pt(11) },
+  index: { letters: false, columns: 2 },
 };

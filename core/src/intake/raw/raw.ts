@@ -4,7 +4,7 @@
  */
 import type { Mark, Node } from 'prosemirror-model';
 import type { ListNumbers } from '../../base';
-import { schema, type NoteKind, type SectionKind } from '../../book';
+import { schema, type IndexSee, type NoteKind, type SectionKind } from '../../book';
 
 /** A paragraph's place in a list: how deep, and how the list counts and from where, as far as the file says. */
 export interface RawListPlace {
@@ -98,6 +98,8 @@ export interface RawManuscript {
   author: string;
   language: string;
   comments: RawComment[];
+  /** Entries of the file's index that lead to others. */
+  indexSee: IndexSee[];
   /** What was left out while reading: of which sort, and how often. */
   dropped: Record<string, number>;
   cautions: { rule: string; message: string }[];
@@ -139,6 +141,7 @@ export const rawManuscript = (): RawManuscript => ({
   author: '',
   language: '',
   comments: [],
+  indexSee: [],
   dropped: {},
   cautions: [],
 });

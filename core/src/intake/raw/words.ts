@@ -116,12 +116,12 @@ export const COPYRIGHT_WORDS =
 
 /** "Figure 2.1", "Table 3": captions, not subheads. */
 export const isCaptionText = (text: string): boolean =>
-  /^(fig(ure|\.)?|table|tab\.|abb(ildung|\.)?|tabelle|tableau|illustration|plate|photo|map|karte|figura|tabla|tabella|grafik|graph|chart|diagram|ill\.)\s*(\d+(\.\d+)*|[IVXLC]+)\b/i.test(
+  /^(fig(ure|\.)?|table|tab\.|abb(ildung|\.)?|tabelle|tableau|illustration|plate|photo|map|karte|figura|tabla|tabella|grafik|graph|chart|diagram|ill\.)\s*(\d+(\.\d+)*|[A-Z]\.\d+|[IVXLC]+)\b/i.test(
     text,
   );
 
 /** "Table 3.1": the caption of a table. */
 export const isTableCaption = (text: string): boolean =>
-  /^(?:table|tab\.|tabelle|tableau|tabla|tabella|tabel|tabela)\s*(?:[A-Z]?\d+(?:[.-]\d+)*|[IVXLC]+)\b(?!\s+\p{Ll}+s\b)/iu.test(
+  /^(?:table|tab\.|tabelle|tableau|tabla|tabella|tabel|tabela)\s*(?:[A-Z]?\.?\d+(?:[.-]\d+)*|[IVXLC]+)\b(?!\s+\p{Ll}+s\b)/iu.test(
     text,
   );

@@ -7,6 +7,7 @@
  * is left out: the library makes a node of everything there.
  */
 import { SaxesParser, type SaxesTagNS } from 'saxes';
+import type { IndexSee } from '../../book';
 import { parseXml, type XmlElement } from '../../base';
 
 export const MARK = 'pagina-paragraph-';
@@ -122,6 +123,8 @@ export function markParagraphs(
   seen: Record<'colours' | 'highlights' | 'changes', number>;
   /** Terms of the index, by the numbers of their bookmarks. */
   entries: string[];
+  /** Entries of the index that lead to others. */
+  see: IndexSee[];
   fault: string | null;
 } {
   const parser = new SaxesParser({ xmlns: true, position: true });
@@ -138,6 +141,17 @@ export function markParagraphs(
   /** Fields that are open, with their instructions (§17.16.18). */
   const fields: { code: string; over: boolean }[] = [];
   const entries: string[] = [];
+  const see: IndexSee[] = [];
+  /** Notes what an XE field says: an entry at a place of the text, or one that leads to another. */
+  const indexed = (code: string, prefix: string, at: number): void => {
+    const entry = indexEntry(code);
+    if (entry === null) return;
+    if (entry.see) return void see.push({ term: entry.term, to: entry.see });
+    const of = prefix ? `${prefix}:` : '';
+    const number = entries.push(entry.term) - 1;
+    const text = `<${of}bookmarkStart ${of}name="${ENTRY}${number}" ${of}id="8${number}"/>`;
+    edits.push({ from: at, to: at, text });
+  };
   const seen = { colours: 0, highlights: 0, changes: 0 };
   const main = primary(language);
   /** The run that is open: where it begins, and the language that it names. */
@@ -209,7 +223,10 @@ export function markParagraphs(
         if (run && (value(tag) ?? 'none') !== 'none') seen.highlights++;
         break;
       case 'fldSimple': {
-        const to_ = linkOf(value(tag, 'instr') ?? '');
+        const code = value(tag, 'instr') ?? '';
+        const to_ = linkOf(code);
+        // An entry of the index stands before the field: what is in it is no text.
+        if (!to_) indexed(code, tag.prefix, tagStart(to));
         if (!to_ || tag.isSelfClosing) return;
         simple = { target: to_, prefix: tag.prefix ? `${tag.prefix}:` : '' };
         edits.push({
@@ -238,12 +255,8 @@ export function markParagraphs(
         if (type === 'begin') fields.push({ code: '', over: false });
         else if (type === 'separate' && field) field.over = true;
         else if (type === 'end') {
-          const term = indexTerm(fields.pop()?.code ?? '');
-          if (term === null || !tag.isSelfClosing) return;
-          const prefix = tag.prefix ? `${tag.prefix}:` : '';
-          const number = entries.push(term) - 1;
-          const text = `<${prefix}bookmarkStart ${prefix}name="${ENTRY}${number}" ${prefix}id="8${number}"/>`;
-          edits.push({ from: to, to, text });
+          if (tag.isSelfClosing) indexed(fields.pop()?.code ?? '', tag.prefix, to);
+          else fields.pop();
         }
         return;
       }
@@ -334,7 +347,7 @@ export function markParagraphs(
     from = e.to;
   }
   parts.push(xml.slice(from));
-  return { xml: parts.join(''), facts, formulas, seen, entries, fault };
+  return { xml: parts.join(''), facts, formulas, seen, entries, see, fault };
 }
 
 const primary = (tag: string): string => (tag.split(/[-_]/)[0] ?? '').toLowerCase();
@@ -345,15 +358,23 @@ function linkOf(code: string): string | null {
   return m ? (m[1] as string) : null;
 }
 
-/** The term of an XE field (§17.16.5.81), its levels apart by ": " as in the book; null for other fields. */
-function indexTerm(code: string): string | null {
-  const m = /^\s*XE\s+(?:"((?:[^"\\]|\\.)*)"|[\u201c\u201d]([^\u201c\u201d]*)[\u201c\u201d]|(\S+))/i.exec(
-    code,
-  );
-  const term = m?.[1] ?? m?.[2] ?? m?.[3] ?? '';
-  const levels = term
+/**
+ * An XE field (§17.16.5.81): its term, levels apart by ": " as in the book, and the entry it leads to ("\t"); null for
+ * other fields.
+ */
+function indexEntry(code: string): { term: string; see: string } | null {
+  const m =
+    /^\s*XE\s+(?:"((?:[^"\\]|\\.)*)"|[\u201c\u201d]([^\u201c\u201d]*)[\u201c\u201d]|(\S+))([^]*)$/i.exec(
+      code,
+    );
+  const levels = (m?.[1] ?? m?.[2] ?? m?.[3] ?? '')
     .split(/(?<!\\):/)
     .map((t) => t.replace(/\\(.)/g, '$1').trim())
     .filter(Boolean);
-  return levels.length > 0 ? levels.join(': ') : null;
+  if (levels.length === 0) return null;
+  const instead = /\\t\s+["\u201c]([^"\u201d]*)["\u201d]/i.exec(m?.[4] ?? '')?.[1] ?? '';
+  return { term: levels.join(': '), see: instead.trim().replace(SEE, '') };
 }
+/** Words that an index puts before the entry it leads to, in the languages of the house. */
+const SEE =
+  /^(?:see(?: also)?|voir(?: aussi)?|siehe(?: auch)?|véase(?: también)?|vedi(?: anche)?|ver(?: também)?|zie(?: ook)?)\s+/iu;

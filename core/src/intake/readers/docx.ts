@@ -105,6 +105,7 @@ class DocxReader {
     if (marked.fault) return refused('intake/damaged', 'The file is damaged: its text is not well-formed.');
     this.facts = marked.facts;
     this.entries = marked.entries;
+    this.m.indexSee = marked.see;
     this.m.dropped = { ...this.m.dropped, ...marked.seen, formulas: marked.formulas };
     this.styles = styles.styles;
     this.defaultSize = styles.size;

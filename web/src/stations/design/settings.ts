@@ -231,6 +231,10 @@ export const SETTINGS: Record<Part, readonly Setting[]> = {
     length('notes.size', 'Size'),
     length('notes.leading', 'Leading'),
   ],
+  index: [
+    { kind: 'switch', path: 'index.letters', label: 'Letters as headings' },
+    count('index.columns', 'Columns', '', 1, 3),
+  ],
 };
 
 /** Settings that a place on a page points to: the line's own first, else all of its part. */

@@ -34,6 +34,7 @@ export function Tools({
   ticker,
   view,
   section,
+  indexed,
   beside,
   onBeside,
   asking,
@@ -42,6 +43,7 @@ export function Tools({
   ticker: Ticker;
   view: EditorView | null;
   section: string | null;
+  indexed: boolean;
   beside: Beside;
   onBeside: (b: Beside) => void;
   asking: Asking;
@@ -68,7 +70,16 @@ export function Tools({
     addEventListener('keydown', keys);
     return () => removeEventListener('keydown', keys);
   }, [view, asking, onAsk]);
-  return <Styles view={view} section={section} beside={beside} onBeside={onBeside} onAsk={onAsk} />;
+  return (
+    <Styles
+      view={view}
+      section={section}
+      indexed={indexed}
+      beside={beside}
+      onBeside={onBeside}
+      onAsk={onAsk}
+    />
+  );
 }
 
 /** The bar below the text: settings of what the cursor is in, hidden characters, counts. */

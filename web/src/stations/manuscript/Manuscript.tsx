@@ -11,6 +11,7 @@ import { useAnchoredText } from './anchor';
 import { Foot, Ticker, Tools } from './Bars';
 import type { Asking } from './Context';
 import { Find } from './Find';
+import { IndexPane } from './IndexPane';
 import { Outline } from './Outline';
 import { SectionRow, lengthOf } from './SectionRow';
 import { heightOf } from './SectionText';
@@ -45,6 +46,7 @@ export function Manuscript() {
     const below = shown.findIndex((s) => (height += heightOf(lengthOf(s))) > WINDOW);
     return below < 0 ? shown.length : below + 1;
   });
+  const indexed = book.sections.some((s) => s.kind === 'index');
   const bySection = useMemo(() => {
     const map = new Map<string, Finding[]>();
     for (const f of findings) if (f.place) map.set(f.place.section, [...(map.get(f.place.section) ?? []), f]);
@@ -83,6 +85,7 @@ export function Manuscript() {
         ticker={ticker}
         view={active?.view ?? null}
         section={active?.section ?? null}
+        indexed={indexed || beside === 'index'}
         beside={beside}
         onBeside={(b) => setBeside(b === beside ? null : b)}
         asking={asking}
@@ -100,6 +103,8 @@ export function Manuscript() {
             <Outline shown={shown} scroller={scroller} onClose={() => setBeside(null)} />
           ) : beside === 'spelling' ? (
             <Spelling onClose={() => setBeside(null)} />
+          ) : beside === 'index' ? (
+            <IndexPane onClose={() => setBeside(null)} />
           ) : beside === 'versions' ? (
             <Versions onClose={() => setBeside(null)} />
           ) : null

@@ -14,11 +14,11 @@ import { allPlacesOf } from './places';
 import { referenceAt } from './pointing';
 
 const WHAT: Record<Shows, string> = {
-  page: 'its page',
-  pages: 'its pages',
-  label: 'its number with the word',
-  number: 'its number alone',
-  title: 'its title',
+  page: 'page',
+  pages: 'first to last page',
+  label: 'number with its word',
+  number: 'number alone',
+  title: 'title',
 };
 const NEW: Reference = { target: '', shows: 'label', capital: false, words: '' };
 
@@ -65,7 +65,7 @@ export function ReferenceBar({ view, onDone }: { view: EditorView; onDone: () =>
   // A number that the place does not have cannot be printed.
   const choices = SHOWS.filter((shows) => now.target !== '' && said(shows) !== '').map((shows) => ({
     value: shows,
-    name: `${WHAT[shows]}: ${said(shows)}`,
+    name: `${said(shows)} (${WHAT[shows]})`,
   }));
   return (
     <span

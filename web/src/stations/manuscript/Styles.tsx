@@ -27,13 +27,14 @@ const n = schema.nodes;
 const m = schema.marks;
 
 /** What stands beside the text. */
-export type Beside = 'outline' | 'find' | 'tidy' | 'spelling' | 'versions' | null;
+export type Beside = 'outline' | 'find' | 'tidy' | 'spelling' | 'index' | 'versions' | null;
 
 const BESIDE: [Exclude<Beside, null>, string, string][] = [
   ['outline', 'Outline', ''],
   ['find', 'Find', 'Ctrl+F'],
   ['tidy', 'Tidy', ''],
   ['spelling', 'Spelling', ''],
+  ['index', 'Index', ''],
   ['versions', 'Versions', ''],
 ];
 
@@ -99,11 +100,14 @@ const MORE_MARKS = [
 export function Styles({
   view,
   section,
+  indexed,
   beside,
   onBeside,
   onAsk,
 }: {
   view: EditorView | null;
+  /** The book has an index to work on. */
+  indexed: boolean;
   /** The section that the view shows. */
   section: string | null;
   beside: Beside;
@@ -169,6 +173,7 @@ export function Styles({
     { name: 'Link', keys: 'Ctrl+L', run: () => onAsk('link') },
     { name: 'Cross-reference', keys: 'Ctrl+Alt+R', run: () => onAsk('reference') },
     { name: 'Index entry', keys: 'Ctrl+Shift+X', run: () => onAsk('indexed') },
+    { name: 'Index entries of the book', run: () => beside !== 'index' && onBeside('index') },
     'line',
     { name: 'Picture', run: picture.open },
     { name: 'Table', run: () => run((s) => putAfter(s, newTable(3, 3))) },
@@ -226,7 +231,7 @@ export function Styles({
         Split section here
       </Button>
       <span className="ml-auto" />
-      {BESIDE.map(([which, words, shortcut]) => (
+      {BESIDE.filter(([which]) => which !== 'index' || indexed).map(([which, words, shortcut]) => (
         <ToggleButton
           key={which}
           className="h-7 px-2 max-[1199px]:px-1.5"

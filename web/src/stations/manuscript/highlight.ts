@@ -17,7 +17,7 @@ export const showNothing = (): void => {
   if ('highlights' in CSS) CSS.highlights.delete('found');
 };
 
-/** Offsets count as in the document: one for a note's mark and for a forced line break. */
+/** Offsets count as in the document: one for a note's mark, a reference, and a forced line break. */
 function rangeIn(element: Element, from: number, to: number): Range | null {
   const range = document.createRange();
   let at = 0;
@@ -35,7 +35,7 @@ function rangeIn(element: Element, from: number, to: number): Range | null {
           return true;
         }
         at += length;
-      } else if ((child as Element).matches?.('br, .note-mark')) at += 1;
+      } else if ((child as Element).matches?.('br, .note-mark, .reference')) at += 1;
       else if (walk(child)) return true;
     }
     return false;

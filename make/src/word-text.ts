@@ -1,0 +1,118 @@
+/** Text within a paragraph of the .docx: runs with their marks, notes, links, references and entries of the index. */
+import {
+  Bookmark,
+  EndnoteReferenceRun,
+  ExternalHyperlink,
+  FootnoteReferenceRun,
+  InternalHyperlink,
+  PageReference,
+  SimpleField,
+  TextRun,
+  UnderlineType,
+  type ParagraphChild,
+} from 'docx';
+import type { Node } from 'prosemirror-model';
+import { capitalised, pointerWord } from '@pagina/core/base';
+import type { Book, NoteKind } from '@pagina/core/book';
+import { captionLabel, captionNumbers, References, termParts, type Reference } from '@pagina/core/order';
+
+export const MONOSPACE = 'Courier New';
+
+export class WordText {
+  /** Numbers of the notes in the file, by their ids. */
+  readonly notes = new Map<string, { kind: NoteKind; number: number }>();
+  /** Bookmarks of the places that links lead to, by the target as the book writes it. */
+  readonly targets = new Map<string, string>();
+  private readonly references: References;
+  private readonly captions;
+
+  constructor(private readonly book: Book) {
+    this.references = new References(book.sections, book);
+    this.captions = captionNumbers(book.sections, book);
+    for (const s of book.sections)
+      s.content.descendants((n) => {
+        if (n.type.name === 'reference') this.aim(n.attrs.target as string);
+        for (const m of n.marks)
+          if (m.type.name === 'link' && m.attrs.kind === 'place') this.aim(m.attrs.target as string);
+      });
+  }
+
+  private aim(target: string): void {
+    if (!this.targets.has(target)) this.targets.set(target, `place_${this.targets.size + 1}`);
+  }
+
+  /** Pages are fields, which whoever opens the file brings up to date (ECMA-376-1 §17.16.5.45); all else is said. */
+  private reference(n: Node): ParagraphChild {
+    const r = n.attrs as Reference;
+    const anchor = this.targets.get(r.target) ?? '';
+    if (!this.references.has(r.target)) return new TextRun(r.words);
+    if (r.shows !== 'page' && r.shows !== 'pages')
+      return new InternalHyperlink({ anchor, children: [new TextRun(this.references.says(r, null))] });
+    const word = pointerWord('page', this.book.record.language);
+    return new InternalHyperlink({
+      anchor,
+      children: [
+        new TextRun(`${r.capital ? capitalised(word) : word}\u00a0`),
+        new PageReference(anchor, { hyperlink: true }),
+      ],
+    });
+  }
+
+  /** The number before a caption. */
+  label(block: string): TextRun[] {
+    const number = this.captions.get(block);
+    return number ? [new TextRun(`${captionLabel(number, this.book.record.language)} `)] : [];
+  }
+
+  /** A block's content, in a bookmark where a link leads there. */
+  inline(n: Node): ParagraphChild[] {
+    const out: ParagraphChild[] = [];
+    n.forEach((c, _offset, i) => {
+      if (c.type.name === 'lineBreak') return void out.push(new TextRun({ break: 1 }));
+      if (c.type.name === 'reference') return void out.push(this.reference(c));
+      if (c.type.name === 'note') {
+        const note = this.notes.get(c.attrs.ref as string);
+        if (note)
+          out.push(
+            note.kind === 'end'
+              ? new EndnoteReferenceRun(note.number)
+              : new FootnoteReferenceRun(note.number),
+          );
+        return;
+      }
+      const has = (name: string): boolean => c.marks.some((m) => m.type.name === name);
+      const language = c.marks.find((m) => m.type.name === 'language')?.attrs.tag as string | undefined;
+      const run = new TextRun({
+        text: c.text ?? '',
+        italics: has('emphasis') || undefined,
+        bold: has('strong') || undefined,
+        smallCaps: has('smallCaps') || undefined,
+        strike: has('strike') || undefined,
+        underline: has('underline') ? { type: UnderlineType.SINGLE } : undefined,
+        superScript: has('super') || undefined,
+        subScript: has('sub') || undefined,
+        font: has('monospaced') ? MONOSPACE : undefined,
+        language: language ? { value: language } : undefined,
+      });
+      const link = c.marks.find((m) => m.type.name === 'link');
+      const target = (link?.attrs.target as string | undefined) ?? '';
+      if (link?.attrs.kind === 'web') out.push(new ExternalHyperlink({ link: target, children: [run] }));
+      else if (link?.attrs.kind === 'place')
+        out.push(new InternalHyperlink({ anchor: this.targets.get(target) ?? '', children: [run] }));
+      else out.push(run);
+      // Entries of the index are fields behind their words (ECMA-376-1 §17.16.5.81).
+      for (const m of c.marks)
+        if (m.type.name === 'indexed' && !m.isInSet(n.maybeChild(i + 1)?.marks ?? []))
+          out.push(new SimpleField(entryField(m.attrs.term as string)));
+    });
+    const own = [...this.targets].find(([t]) => t.endsWith(`#${n.attrs.id as string}`));
+    return own ? [new Bookmark({ id: own[1], children: out })] : out;
+  }
+}
+
+/** "tides: neap" as an XE field; `to` is the entry it leads to. */
+export function entryField(marked: string, to = ''): string {
+  const escaped = (t: string): string => t.replace(/["\\:]/g, '\\$&');
+  const term = termParts(marked).filter(Boolean).map(escaped).join(':');
+  return to === '' ? `XE "${term}"` : `XE "${term}" \\t "${to.replace(/"/g, '')}"`;
+}
