@@ -67,12 +67,12 @@ describe('a newcomer', () => {
     await page.getByRole('button', { name: 'Try it with a sample manuscript' }).click();
     await page.waitForURL(/\/order$/, { timeout: 30_000 });
     await page.waitForSelector('[data-intake]');
-    // Counted in the demo's texts, from which the sample is typed: two parts, eleven chapters, a prologue.
+    // Counted in the demo's texts, from which the sample is typed: seven chapters, two appendices.
     const found = await rows();
-    expect(['part', 'chapter', 'prologue'].map((k) => found.filter((x) => x === k).length)).toEqual([
-      2, 11, 1,
+    expect(['chapter', 'appendix', 'dedication'].map((k) => found.filter((x) => x === k).length)).toEqual([
+      7, 2, 1,
     ]);
-    expect(await page.getByLabel('Title of the book').inputValue()).toBe('The Salt Clerk');
+    expect(await page.getByLabel('Title of the book').inputValue()).toBe('Bees on a Flat Roof');
     await page.getByText(/Words are underlined in \d+ places/).waitFor();
   });
   it('has a word file with tracked changes read the other way', async () => {

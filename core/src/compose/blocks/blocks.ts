@@ -398,7 +398,7 @@ export class FlowBuilder {
     const builder = this.s.builder(node.attrs.id as string, form);
     labelled(this.s, builder, this.made.captionLabel(node.attrs.id as string), form.manner);
     addInline(builder, node, this.s.inline(form.manner, this.made));
-    this.lines(builder.done(), form, this.place(node), { before: 1, keep: 3 });
+    this.lines(builder.done(), form, this.place(node), { before: 1, keep: 4 });
     this.captioned = true;
   }
 

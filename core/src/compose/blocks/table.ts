@@ -78,8 +78,8 @@ class TableSetter {
         kind: tall ? 'text' : 'solid',
         place: { section, block: this.table.child(from).attrs.id as string },
         before: from === 0 ? 1 : 0,
-        // A head stands with what it heads.
-        keep: to <= heads ? 1 : 0,
+        // A head stands with what it heads, and neither the first row nor the last alone.
+        keep: to <= heads ? 2 : from === heads || to === this.table.childCount - 1 ? 1 : 0,
       });
       // On a page that it begins, a row stands below the heads again.
       const again =

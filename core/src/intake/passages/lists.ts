@@ -55,7 +55,7 @@ export function listAt(s: Setting, from: number): Stretch | null {
     // A dash begins speech in many languages: only lines that stand apart from the text are a list of dashes.
     const dashes = /[\u2013\u2014-]/.test(mark.sign);
     const least = dashes ? 3 : 2;
-    if (items < least || (dashes && !(s.apart(first) && first.indented))) continue;
+    if (items < least || (dashes && !((s.apart(first) && first.indented) || s.movedIn(first)))) continue;
     if (mark.kind !== 'bullet' && mark.value > 1 && items < 3) continue;
     if (!best || to > best.to)
       best = {

@@ -11,6 +11,8 @@ const lookOf = (p: RawParagraph): string =>
 export class Setting {
   /** How most of the running text looks; what has another look stands apart. */
   private readonly usual: string;
+  /** White space that most of the running text begins with. */
+  private readonly typed: string;
   private readonly size: number;
 
   constructor(
@@ -22,6 +24,7 @@ export class Setting {
   ) {
     const own = usualOf(body);
     const all = own.weight >= 3 * RUNNING ? own : usualOfWhole(whole);
+    this.typed = all.typed;
     this.usual = all.look;
     this.size = all.size;
   }
@@ -38,6 +41,11 @@ export class Setting {
   /** Indented, in italics or ranged otherwise, unlike the running text. */
   apart(p: RawParagraph): boolean {
     return lookOf(p) !== this.usual;
+  }
+  /** Moved in by spaces or a tab, unlike the running text. */
+  movedIn(p: RawParagraph): boolean {
+    const typed = typedIn(p.text);
+    return typed !== '' && typed !== this.typed;
   }
   smaller(p: RawParagraph): boolean {
     return p.size > 0 && this.size > 0 && p.size < this.size * 0.95;
@@ -69,7 +77,19 @@ function usualOfWhole(whole: readonly RawBlock[]): ReturnType<typeof usualOf> {
   return found;
 }
 
-function usualOf(blocks: readonly RawBlock[]): { look: string; size: number; weight: number } {
+/** How a paragraph’s text is moved in by what was typed before it: spaces, tabs, or nothing. */
+const typedIn = (text: string): string => {
+  const white = /^[ \t\u00a0]*/.exec(text)?.[0] ?? '';
+  return white.includes('\t') ? '\t'.repeat(white.split('\t').length - 1) : white.length > 1 ? ' ' : '';
+};
+
+function usualOf(blocks: readonly RawBlock[]): {
+  look: string;
+  size: number;
+  weight: number;
+  typed: string;
+} {
+  const typed = new Map<string, number>();
   const weights = new Map<string, { n: number; sizes: Map<number, number> }>();
   for (const b of blocks) {
     if (!isText(b) || b.list || b.outline > 0) continue;
@@ -77,10 +97,12 @@ function usualOf(blocks: readonly RawBlock[]): { look: string; size: number; wei
     if (n < RUNNING || b.text.includes('\n')) continue;
     const w = weights.get(lookOf(b)) ?? { n: 0, sizes: new Map<number, number>() };
     w.n += n;
+    typed.set(typedIn(b.text), (typed.get(typedIn(b.text)) ?? 0) + n);
     w.sizes.set(b.size, (w.sizes.get(b.size) ?? 0) + n);
     weights.set(lookOf(b), w);
   }
   const [look, w] = [...weights].sort((a, b) => b[1].n - a[1].n)[0] ?? ['false false left', null];
   const size = w ? ([...w.sizes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0) : 0;
-  return { look, size, weight: w?.n ?? 0 };
+  const [most] = [...typed].sort((a, b) => b[1] - a[1])[0] ?? [''];
+  return { look, size, weight: w?.n ?? 0, typed: most };
 }

@@ -108,9 +108,17 @@ function split(blocks: readonly RawBlock[], from: number, to: number): { from: n
   return out;
 }
 
-/** The block of an author’s address at the head of a submission: the title stands below it on the same page. */
-const isAddress = (blocks: readonly RawBlock[], from: number, to: number): boolean =>
-  textsOf(blocks, from, to).some((b) => isContactLine(b.text));
+/** The block of an author’s address at the head of a submission, with nothing below it yet: the title stands on the same page. */
+function isAddress(blocks: readonly RawBlock[], from: number, to: number): boolean {
+  const last = blocks.slice(from, to).findLastIndex((b) => isText(b) && isContactLine(b.text));
+  if (last < 0) return false;
+  let blanks = 0;
+  for (const b of blocks.slice(from + last + 1, to)) {
+    if (blanks >= BLANKS_FOR_A_PAGE && !isEmpty(b)) return false;
+    blanks = isEmpty(b) ? blanks + 1 : 0;
+  }
+  return true;
+}
 
 const isCopyright = (texts: readonly RawParagraph[]): boolean =>
   COPYRIGHT_WORDS.test(texts.map((b) => b.text).join('\n')) &&

@@ -40,7 +40,7 @@ export function withoutFurniture(m: Pick<RawManuscript, 'blocks' | 'notes' | 'au
   for (const at of runningHeads(m.blocks, words, numbers)) rules.set(at, 'heads-and-page-numbers');
   for (const at of nameHeads(m.blocks, m.author)) rules.set(at, 'heads-and-page-numbers');
   for (const at of endLines(m.blocks)) if (!rules.has(at)) rules.set(at, 'end-lines');
-  const gathered = gatheredNotes(m.blocks, m.notes);
+  const gathered = gatheredNotes(m.blocks, m.notes, rules);
   const typed = typedNotes(gathered.blocks, m.notes, new Set([...rules.keys(), ...gathered.taken]));
   const taken = new Set([...gathered.taken, ...typed.taken]);
   if (rules.size === 0 && taken.size === 0)

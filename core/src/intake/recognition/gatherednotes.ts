@@ -40,13 +40,17 @@ interface Call {
   length: number;
 }
 
-export function gatheredNotes(blocks: readonly RawBlock[], known: readonly RawNote[]): GatheredNotes {
+export function gatheredNotes(
+  blocks: readonly RawBlock[],
+  known: readonly RawNote[],
+  aside: ReadonlyMap<number, unknown>,
+): GatheredNotes {
   const none = { blocks, notes: [], taken: new Set<number>(), marks: new Map<number, string>() };
   const head = blocks.findLastIndex(
     (b) => isText(b) && b.text.length < 40 && kindByWords(b.text) === 'notes',
   );
   if (head < 0) return none;
-  const entries = entriesAfter(blocks, head);
+  const entries = entriesAfter(blocks, head, aside);
   const calls = callsBefore(blocks, head);
   const same =
     entries.length > 0 &&
@@ -74,12 +78,16 @@ export function gatheredNotes(blocks: readonly RawBlock[], known: readonly RawNo
 }
 
 /** The entries below the heading: numbers that run on, or begin again below a line that names a chapter. */
-function entriesAfter(blocks: readonly RawBlock[], head: number): Entry[] {
+function entriesAfter(
+  blocks: readonly RawBlock[],
+  head: number,
+  aside: ReadonlyMap<number, unknown>,
+): Entry[] {
   const out: Entry[] = [];
   let next = 1;
   for (let at = head + 1; at < blocks.length; at++) {
     const b = blocks[at];
-    if (isEmpty(b)) continue;
+    if (isEmpty(b) || aside.has(at)) continue;
     if (!isText(b) || b.pictures.length > 0) return out;
     const m = ENTRY.exec(b.text);
     const number = m ? Number(m[1] ?? m[2] ?? m[3]) : 0;
