@@ -1,10 +1,11 @@
 /** What is found in a book before any file is made, and where a file and its record do not agree. */
 import { describe, expect, it } from 'vitest';
 import type { Node } from 'prosemirror-model';
-import { checkBook, checkFileAgreement, type FileFacts } from '../src/check';
+import { checkBook, checkFileAgreement, pageFindings, type FileFacts } from '../src/check';
 import { schema, type Book, type Edition, type Section } from '../src/book';
 import { recordSchema } from '../src/record';
 import { book, prose, section, threeChapters } from './fixtures/books';
+import { composed } from './fixtures/composed';
 
 const rules = (b: Book): string[] => checkBook(b).map((f) => f.rule);
 const withText = (text: string): Book => whole([section('c1', 'chapter', [text], { title: 'The Carts' })]);
@@ -155,4 +156,73 @@ describe('a made file', () => {
   });
   it('carries no ISBN that the record does not have', () =>
     expect(of({}, { ...ebook, isbn: '' })).toEqual(['agree/file-isbn']));
+});
+
+describe('places that links and references lead to', () => {
+  const linked = (target: string): Book => {
+    const link = schema.text('there', [schema.mark('link', { kind: 'place', target })]);
+    const reference = schema.node('reference', { target, shows: 'page', words: 'page 3' });
+    const p = schema.node('paragraph', { id: 'p' }, [link, reference]);
+    return whole([{ ...section('c1', 'chapter', [], { title: 'The Carts' }), content: doc(p) }]);
+  };
+  it('that are gone are found, at the words that lead there', () => {
+    for (const dead of ['c9', 'c1#nothing', '']) {
+      const found = checkBook(linked(dead));
+      expect(found.map((f) => f.rule)).toEqual(['book/dead-place', 'book/dead-place']);
+      expect(found[0]?.place).toEqual({ section: 'c1', block: 'p' });
+    }
+  });
+  it('that are there are not', () => {
+    expect(rules(linked('c1'))).toEqual([]);
+    expect(rules(linked('c1#p'))).toEqual([]);
+  });
+});
+
+describe('decorative pictures', () => {
+  it('need no alternative text', () => {
+    const decorative = schema.node('figure', { id: 'f', picture: 'p', decorative: true });
+    const of = (f: Node): string[] =>
+      rules(
+        whole([{ ...chapter, content: doc(schema.node('paragraph', { id: 'x' }, [schema.text('A.')]), f) }]),
+      );
+    expect(of(figure('f', ''))).toEqual(['book/no-alt']);
+    expect(of(decorative)).toEqual([]);
+  });
+});
+
+describe('a made file', () => {
+  it('of a book without a title, or of an edition without text, is not in order', () => {
+    const facts: FileFacts = { title: '', author: 'Ines Calloway', isbn: '', name: 'untitled.pdf' };
+    const b = threeChapters();
+    const [edition] = b.editions as [Edition];
+    const of = (x: Book): string[] => checkFileAgreement(x, edition, facts).map((f) => f.rule);
+    expect(of({ ...b, record: { ...b.record, title: '' } })).toContain('agree/file-untitled');
+    expect(of({ ...b, sections: [section('t', 'title-page', [])] })).toContain('agree/file-empty');
+    expect(of(b)).not.toContain('agree/file-empty');
+  });
+});
+
+describe('words that no line can hold', () => {
+  const long = 'Unpronounceablenessofthelongestwordthatwasevertypedintoanarrowcolumnofatable';
+  it('are found where they are cut: in a column of a table, and in the text', async () => {
+    const cell = (id: string, text: string): Node =>
+      schema.node('cell', { id: `c${id}` }, [schema.node('paragraph', { id }, [schema.text(text)])]);
+    const row = (r: number): Node =>
+      schema.node(
+        'row',
+        { id: `r${r}` },
+        [1, 2, 3, 4].map((c) => cell(`w${r}${c}`, r === 0 && c === 2 ? long : 'a b')),
+      );
+    const table = schema.node('table', { id: 't' }, [row(0), row(1)]);
+    const plain = schema.node('paragraph', { id: 'p' }, [schema.text(`Said ${long.repeat(2)} once.`)]);
+    const b = whole([{ ...chapter, content: doc(plain, table) }]);
+    const c = await composed(b);
+    const found = pageFindings(c.marks, b);
+    expect(found.map((f) => [f.rule, f.place?.block])).toEqual([
+      ['type/cut-word', 'p'],
+      ['type/cut-word', 'w02'],
+    ]);
+    expect(found[1]?.message).toContain('column');
+    expect(pageFindings((await composed(whole([chapter]))).marks, b)).toEqual([]);
+  });
 });

@@ -10,7 +10,9 @@ import {
   INTERIOR_NAMES,
   INTERIOR_NOTES,
   INTERIORS,
-  largePrint,
+  isLargePrint,
+  withLargePrint,
+  withoutLargePrint,
   measureOf,
   numberingWith,
   PARTS,
@@ -111,7 +113,7 @@ describe('settings of one’s own', () => {
     for (const name of INTERIOR_NAMES) {
       const { text, notes, quotation, subheads, pictures } = designOf({
         interior: name,
-        design: withMany(choice(name), largePrint(INTERIORS[name]!)),
+        design: withLargePrint(choice(name)),
       });
       expect(text.size).toBeGreaterThanOrEqual(pt(16));
       expect(text.leading / text.size).toBeGreaterThanOrEqual(1.2);
@@ -122,6 +124,17 @@ describe('settings of one’s own', () => {
       for (const line of Object.values(subheads)) expect(line.size).toBeGreaterThanOrEqual(pt(14));
       expect(pictures.caption.size).toBeGreaterThanOrEqual(pt(12));
     }
+  });
+  it('take large print off again, and have what was their own', () => {
+    const own = { 'text.size': pt(10.5), 'notes.at': 'section', 'text.leading': pt(13.5) };
+    const large = { ...choice('Harrow', own), design: withLargePrint(choice('Harrow', own)) };
+    expect(isLargePrint(large)).toBe(true);
+    expect(designOf(large).text.size).toBe(pt(16));
+    // What is set meanwhile stays, where large print does not stand in for it.
+    const set = { ...large, design: withChoice(large, 'verse.cut', 'italic')! };
+    const again = withoutLargePrint(set);
+    expect(again.before).toBeUndefined();
+    expect(again.set).toEqual({ ...own, 'verse.cut': 'italic' });
   });
   it('number chapters where the book itself says nothing', () => {
     const plain = newBook('x', book([]).record, []).numbering;
@@ -415,7 +428,7 @@ describe('an index that makes itself', () => {
     expect(checkEpub(ebook.value)).toEqual({ ok: true, value: [] });
     const page = new TextDecoder().decode(unzipSync(ebook.value)['EPUB/text/s003.xhtml']);
     expect(page).toContain(
-      '<li>carts <a href="s001.xhtml#c1-0">1</a>, <a href="s002.xhtml#c2-0">2</a>, <a href="s002.xhtml#c2-1">3</a></li>',
+      '<li id="entry-1">carts <a href="s001.xhtml#c1-0">1</a>, <a href="s002.xhtml#c2-0">2</a>, <a href="s002.xhtml#c2-1">3</a></li>',
     );
   });
 });

@@ -23,7 +23,7 @@ import {
 } from 'docx';
 import type { Node } from 'prosemirror-model';
 import { done, refused, seeWord, type ListNumbers, type Outcome } from '@pagina/core/base';
-import { headingWord, kindRule, type Book, type NoteKind, type Section } from '@pagina/core/book';
+import { altOf, headingWord, kindRule, type Book, type NoteKind, type Section } from '@pagina/core/book';
 import {
   copyrightLines,
   headingsOf,
@@ -344,7 +344,7 @@ class WordWriter {
     const out: Paragraph[] = [];
     if (picture && bytes) {
       const width = Math.min(picture.width, Math.round((MEASURE_POINTS * Number(n.attrs.width)) / 100));
-      const alt = n.attrs.alt as string;
+      const alt = altOf(n);
       out.push(
         new Paragraph({
           alignment: AlignmentType.CENTER,

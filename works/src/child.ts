@@ -145,6 +145,7 @@ const MARKS: Record<string, string> = {
   orphan: 'the first line of a paragraph is alone at the foot of the page',
   stranded: 'a heading has fewer than two lines below it',
   'short-last': 'the last page of a chapter has fewer than four lines',
+  cut: 'a word is cut for want of room',
   unlevel: 'the page doesn’t end level with the facing page',
   overfull: 'a line is too long for the measure',
 };

@@ -40,3 +40,7 @@ const SEE: Record<string, [see: string, also: string]> = {
 };
 export const seeWord = (also: boolean, language: string): string =>
   (byLanguage(SEE, language) ?? (SEE.en as [string, string]))[also ? 1 : 0];
+
+/** A name as it stands within a sentence: "Paperback" loses its capital, "PDF" and "US edition" keep theirs. */
+export const inSentence = (name: string): string =>
+  /^\p{Lu}(?:\p{Ll}|\s|$)/u.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : name;

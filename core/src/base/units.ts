@@ -49,6 +49,9 @@ export function ptString(mp: Mp): string {
   return `${sign}${(abs - frac) / 1000}.${String(frac).padStart(3, '0').replace(/0+$/, '')}`;
 }
 
+/** A length in millimetres for people, to a tenth. */
+export const mmString = (mp: Mp): string => String(Math.round((mp / MP_PER.mm) * 10) / 10);
+
 /** A length in inches for people: 5.5 × 8.5 in is "5.5", at most three places. */
 export function inchString(mp: Mp): string {
   return String(Math.round((mp / MP_PER.in) * 1000) / 1000);

@@ -7,7 +7,7 @@
 import { Fragment, Slice, type Node } from 'prosemirror-model';
 import { Mapping, ReplaceStep, Step } from 'prosemirror-transform';
 import * as z from 'zod';
-import { done, refused, type Outcome } from '../base';
+import { inSentence, done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
 import {
   indexSeeSchema,
@@ -165,7 +165,7 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       if (!edition) return refused('change/edition', 'That edition no longer exists.');
       const changed = editionWith(edition, change.fields);
       if (!changed)
-        return refused('change/edition', `The ${edition.name.toLowerCase()} doesn’t have that setting.`);
+        return refused('change/edition', `The ${inSentence(edition.name)} doesn’t have that setting.`);
       const editions = book.editions.map((e) => (e === edition ? changed : e));
       return done({
         book: { ...book, editions },

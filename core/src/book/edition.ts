@@ -14,6 +14,10 @@ const common = {
     .object({
       from: z.record(z.string(), z.string()).default({}),
       set: z.record(z.string(), z.unknown()).default({}),
+      /** Its own settings that large print stands in for, until it is taken off again. */
+      before: z.record(z.string(), z.unknown()).optional(),
+      /** Id of the saved design that it was taken from. */
+      own: z.string().optional(),
     })
     .default({ from: {}, set: {} }),
   /** The contents page and the navigation of this edition. */

@@ -26,3 +26,6 @@ export function besideText(n: Node): 'left' | 'right' | null {
   const narrow = Number(n.attrs.width) <= WIDEST_BESIDE;
   return placeOf(n) === 'here' && narrow && (side === 'left' || side === 'right') ? side : null;
 }
+
+/** What is said in a picture's place to those who do not see it; '' for one that is decorative or says nothing yet. */
+export const altOf = ({ attrs }: Node): string => (attrs.decorative ? '' : (attrs.alt as string).trim());

@@ -138,6 +138,8 @@ const nodes: Record<string, NodeSpec> = {
       ...id,
       picture: { default: '' },
       alt: { default: '' },
+      /** It says nothing that the text does not: readers who listen are not stopped by it. */
+      decorative: { default: false },
       credit: { default: '' },
       width: { default: 100 },
       /** Where it stands: here, at a page's head or foot, on a page of its own, over a page's edges, over two pages. */
@@ -156,6 +158,7 @@ const nodes: Record<string, NodeSpec> = {
         getAttrs: (el) => ({
           picture: given(el, 'picture'),
           alt: given(el, 'alt') || (el.querySelector('img')?.getAttribute('alt') ?? ''),
+          decorative: given(el, 'decorative') === 'true',
           credit: given(el, 'credit'),
           width: Number(given(el, 'width')) || 100,
           place: given(el, 'place') || 'here',

@@ -1,6 +1,6 @@
 /** Agreement: title, author and ISBN the same in the record, on the title page, in the file's own metadata and its name. A mismatch is the commonest reason for a refusal (common practice). */
-import type { Finding } from '../base';
-import type { Book, Edition } from '../book';
+import { inSentence, type Finding } from '../base';
+import { sectionsOf, type Book, type Edition } from '../book';
 import { hasText } from '../order';
 import { authorsLine, bareIsbn, fileStem, isbnFault, ISBN_FAULTS } from '../record';
 import type { EpubSubject } from './epub';
@@ -67,14 +67,14 @@ export function checkBookAgreement(book: Book): Finding[] {
       add(
         'isbn',
         'blocker',
-        `The ISBN of the ${e.name.toLowerCase()}, ${e.isbn}, is not valid. ${ISBN_FAULTS[fault]}`,
+        `The ISBN of the ${inSentence(e.name)}, ${e.isbn}, is not valid. ${ISBN_FAULTS[fault]}`,
       );
     const other = seen.get(isbn);
     if (other)
       add(
         'isbn-twice',
         'blocker',
-        `The ${e.name.toLowerCase()} and the ${other.name.toLowerCase()} have the same ISBN.`,
+        `The ${inSentence(e.name)} and the ${inSentence(other.name)} have the same ISBN.`,
         { why: 'Each edition needs its own ISBN.' },
       );
     seen.set(isbn, e);
@@ -108,7 +108,7 @@ export const pdfFacts = (s: PdfSubject, name: string): FileFacts => ({
 export function checkFileAgreement(book: Book, edition: Edition, file: FileFacts): Finding[] {
   const found: Finding[] = [];
   const { record } = book;
-  const remedy = `Make the ${edition.name.toLowerCase()} again.`;
+  const remedy = `Make the ${inSentence(edition.name)} again.`;
   const add = (rule: string, message: string): void =>
     void found.push({
       rule: `agree/${rule}`,
@@ -117,6 +117,23 @@ export function checkFileAgreement(book: Book, edition: Edition, file: FileFacts
       file: file.name,
       remedy,
       why: 'Shops compare the file with the record and refuse it if they differ.',
+    });
+  if (record.title.trim() === '')
+    found.push({
+      rule: 'agree/file-untitled',
+      severity: 'blocker',
+      message: 'The file has no title, since the record has none.',
+      file: file.name,
+      remedy: 'Write the title in the record, then make the file again.',
+      why: 'No shop takes a book without a title.',
+    });
+  if (!sectionsOf(book, edition.id).some((s) => s.matter === 'body' && hasText(s.content)))
+    found.push({
+      rule: 'agree/file-empty',
+      severity: 'blocker',
+      message: `The ${inSentence(edition.name)} carries no chapter with text.`,
+      file: file.name,
+      remedy: 'Write it in Manuscript, or let the edition carry it in the running order.',
     });
   if (!plain(file.title).startsWith(plain(record.title)))
     add('file-title', `The file’s title is “${file.title}”, the record “${record.title}”.`);

@@ -1,7 +1,7 @@
 /** Checks the book itself: what its pages lack, and what would embarrass its author. */
 import type { Node } from 'prosemirror-model';
 import { numberedHeading, type Finding } from '../base';
-import { kindRule, noteKinds, sectionsOf, type Book, type Section } from '../book';
+import { altOf, kindRule, noteKinds, sectionsOf, type Book, type Section } from '../book';
 import { designOf } from '../design';
 import type { BookRecord } from '../record';
 import { captionsListedBy, hasText, isFromRecord, makesIndex, notePlaces } from '../order';
@@ -137,10 +137,11 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
       },
     );
   s.content.descendants((n) => {
-    if (n.type.name === 'figure' && !(n.attrs.alt as string).trim())
+    if (n.type.name === 'figure' && !n.attrs.decorative && altOf(n) === '')
       add('no-alt', 'caution', 'A picture has no alternative text.', {
         place: { section: s.id, block: n.attrs.id as string },
         why: 'Readers who can’t see it get no description, and shops ask for one.',
+        remedy: 'Describe it, or mark it as decorative.',
       });
     if (n.isText && PLACEHOLDER.test(n.text as string))
       add('placeholder', 'caution', 'Placeholder text is left in the manuscript.', { place });

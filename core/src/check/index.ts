@@ -4,3 +4,4 @@ export * from './pdf';
 export * from './agreement';
 export * from './book';
 export * from './glyphs';
+export * from './pages';

@@ -2,7 +2,7 @@
  * Composes an edition: every section alone, then the book around them: sides and blanks, roman and arabic labels, heads
  * and folios, contents with the labels they point to, until nothing moves any more.
  */
-import { refused, done, unsetShare, type Outcome } from '../base';
+import { inSentence, refused, done, unsetShare, type Outcome } from '../base';
 import {
   kindRule,
   noteMarks,
@@ -96,7 +96,7 @@ export async function compose(
   if (!trim) return refused('compose/trim', `“${edition.trim}” is not a trim. Write it like 5.5 x 8.5 in.`);
   const sections = sectionsOf(book, edition.id);
   if (sections.length === 0)
-    return refused('compose/empty', `The ${edition.name.toLowerCase()} has no sections yet.`);
+    return refused('compose/empty', `The ${inSentence(edition.name)} has no sections yet.`);
   if (isMostlyUnset(sections))
     return refused(
       'compose/script',

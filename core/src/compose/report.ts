@@ -3,7 +3,7 @@ import type { Mp } from '../base';
 import type { Page, Report, ReportMark } from './sheets';
 import type { SectionPages } from './section';
 import { PART_MASK } from './lines';
-import { ENDS_IN_HYPHEN, LINE, LOOSE, nextOp, OVERFULL, TIGHT, UNDERFULL } from './sheets';
+import { CUT, ENDS_IN_HYPHEN, LINE, LOOSE, nextOp, OVERFULL, TIGHT, UNDERFULL } from './sheets';
 
 const EDGE_COUNTS = {
   widow: 'widows',
@@ -52,6 +52,7 @@ export function reportOf(
         report.overfullLines++;
         mark('overfull', page.index, page.section, block || undefined);
       }
+      if (flags & CUT) mark('cut', page.index, page.section, block || undefined);
       if (!block || flags & PART_MASK) continue;
       report.lines++;
       if (flags & UNDERFULL) report.underfullLines++;

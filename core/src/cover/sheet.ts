@@ -1,5 +1,5 @@
 /** A cover as drawings: the printer's sheet, and the front alone for an ebook. */
-import { done, refused, type Finding, type Outcome } from '../base';
+import { inSentence, done, refused, type Finding, type Outcome } from '../base';
 import { spineTurn, type Book, type Picture, printOf, type Edition, type PrintEdition } from '../book';
 import { ComposeCache, Setter, type TypeSource } from '../compose';
 import { FAMILY_NAMES, interiorOf, trimOf, type Trim } from '../design';
@@ -124,8 +124,8 @@ export async function coverSheet(
       'cover/isbn',
       'caution',
       isbnFault(edition.isbn) === 'empty'
-        ? `The ${edition.name.toLowerCase()} has no ISBN, so the barcode area is left white.`
-        : `The ISBN of the ${edition.name.toLowerCase()} is not valid, so there is no barcode.`,
+        ? `The ${inSentence(edition.name)} has no ISBN, so the barcode area is left white.`
+        : `The ISBN of the ${inSentence(edition.name)} is not valid, so there is no barcode.`,
       'Write the ISBN in the record.',
     );
   if (narrow === 'narrow')

@@ -54,7 +54,7 @@ export function withChoice(choice: DesignChoice, path: string, value: unknown): 
 export function withPart(choice: DesignChoice, part: Part, from: string): Edition['design'] {
   const { set } = designWithout(choice, part);
   const { [part]: _before, ...others } = choice.design.from;
-  return { from: from === choice.interior ? others : { ...others, [part]: from }, set };
+  return { ...choice.design, from: from === choice.interior ? others : { ...others, [part]: from }, set };
 }
 
 /** An edition's choice with many settings changed at once; those that do not fit are passed over. */
@@ -68,7 +68,7 @@ export const withMany = (
   );
 
 /** Text of this size and more is large print (common practice). */
-export const LARGE_PRINT: Mp = 16_000;
+const LARGE_PRINT: Mp = 16_000;
 /** Lines that would be smaller than the text, or lost beside it, if they did not grow with it. */
 const GROWN = [
   'opening.number.size',
@@ -81,7 +81,7 @@ const GROWN = [
   'heads.line.size',
 ];
 /** Settings for large print: the text at 16 points or more on open leading, small text in proportion, ragged lines. */
-export function largePrint(design: Design): Record<string, unknown> {
+function largePrint(design: Design): Record<string, unknown> {
   const { text, quotation, notes } = design;
   const size = Math.max(LARGE_PRINT, text.size);
   const grown = (n: Mp): Mp => Math.round((n * size) / text.size / 100) * 100;
@@ -95,6 +95,20 @@ export function largePrint(design: Design): Record<string, unknown> {
     'notes.leading': grown(notes.leading),
     ...Object.fromEntries(GROWN.map((path) => [path, grown(settingAt(design, path) as Mp)])),
   };
+}
+
+/** Whether an edition is set in large print. */
+export const isLargePrint = (choice: DesignChoice): boolean => choice.design.before !== undefined;
+
+/** An edition's design in large print; what it had set itself is kept for when that is taken off. */
+export function withLargePrint(choice: DesignChoice): Edition['design'] {
+  const large = largePrint(designOf(choice));
+  const before = Object.fromEntries(Object.entries(choice.design.set).filter(([path]) => path in large));
+  return { ...withMany(choice, large), before };
+}
+export function withoutLargePrint(choice: DesignChoice): Edition['design'] {
+  const { before, ...design } = designWithout(choice, ...Object.keys(largePrint(designOf(choice))));
+  return { ...design, set: { ...design.set, ...before } };
 }
 
 export function interiorOf(choice: DesignChoice, trim: Trim): Interior {

@@ -1,5 +1,5 @@
 /** Accessibility metadata (EPUB Accessibility 1.1 §4; schema.org vocabulary), derived from what the book really contains. */
-import type { Section } from '../book';
+import { altOf, type Section } from '../book';
 
 export interface AccessFacts {
   pictures: number;
@@ -29,7 +29,7 @@ export function factsOf(
       if (n.isText) facts.text = true;
       if (n.type.name !== 'figure') return;
       facts.pictures++;
-      if (!(n.attrs.alt as string).trim()) facts.picturesWithoutAlt++;
+      if (!n.attrs.decorative && altOf(n) === '') facts.picturesWithoutAlt++;
       if (animatedIds.has(n.attrs.picture as string)) facts.animated = true;
     });
   }

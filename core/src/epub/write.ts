@@ -1,4 +1,4 @@
-import { done, refused, type Outcome } from '../base';
+import { inSentence, done, refused, type Outcome } from '../base';
 import { editionOf, isReflow, sectionsOf } from '../book';
 import { EPUB_33 } from './epub33';
 import { pack } from './publication';
@@ -14,7 +14,7 @@ export function writeEpub(input: EpubInput): Outcome<Uint8Array> {
     return refused('epub/edition', `There is no reflowable edition “${editionId}” in this book.`);
   const sections = sectionsOf(book, edition.id);
   if (sections.length === 0)
-    return refused('epub/empty', `The ${edition.name.toLowerCase()} has no sections yet.`);
+    return refused('epub/empty', `The ${inSentence(edition.name)} has no sections yet.`);
   if (!book.record.title.trim())
     return refused(
       'epub/title',

@@ -1,7 +1,7 @@
 /** A section's document as XHTML: the schema's blocks and marks in the ebook's own elements. */
 import type { Mark, Node } from 'prosemirror-model';
 import { escapeXml } from '../base';
-import { besideText, fillsPages, gridOf, headRows, listType, notesIn } from '../book';
+import { altOf, besideText, fillsPages, gridOf, headRows, listType, notesIn } from '../book';
 import type { Reference } from '../order';
 import { idIn, Ids } from './ids';
 
@@ -177,7 +177,7 @@ export class SectionWriter {
     const credit = n.attrs.credit as string;
     const caption = n.content.size > 0 || credit;
     const image = picture
-      ? `<img src="${escapeXml(picture.href)}" alt="${escapeXml(n.attrs.alt as string)}"${n.attrs.alt ? '' : ' role="presentation"'} width="${picture.width}" height="${picture.height}"/>`
+      ? `<img src="${escapeXml(picture.href)}" alt="${escapeXml(altOf(n))}"${altOf(n) ? '' : ' role="presentation"'} width="${picture.width}" height="${picture.height}"/>`
       : '';
     const words = caption
       ? `\n<figcaption>${this.label(n.attrs.id as string)}${this.inline(n)}${credit ? ` <span class="credit">${escapeXml(credit)}</span>` : ''}</figcaption>`

@@ -14,8 +14,9 @@ export async function withFamiliarPictures(
   const pictures: RawManuscript['pictures'] = [];
   for (const p of m.pictures) {
     const kind = foreignPicture(p.bytes);
-    const bytes = kind ? ((await convert?.(p.bytes)) ?? null) : p.bytes;
-    if (bytes) pictures.push({ ...p, bytes });
+    const turned = kind || p.plain ? ((await convert?.(p.bytes)) ?? null) : null;
+    const bytes = turned ?? (kind ? null : p.bytes);
+    if (bytes) pictures.push({ id: p.id, name: p.name, bytes });
     else lost.set(p.id, kind ?? '');
   }
   if (lost.size === 0) return { ...m, pictures };

@@ -1,4 +1,5 @@
 /** What the record says on the title page and the copyright page. */
+import { inSentence } from '../base';
 import type { Edition } from '../book';
 import { authorsLine, bareIsbn, CLAUSES, imprintWords, type BookRecord, type Clause } from '../record';
 
@@ -42,6 +43,6 @@ export function copyrightLines(record: BookRecord, edition: Edition): string[] {
   lines.push(`Copyright ©${record.year ? ` ${record.year}` : ''}${holder ? ` ${holder}` : ''}`);
   for (const c of CLAUSES) if (c !== 'first-edition') lines.push(...clause(c));
   if (record.ownClause.trim()) lines.push(record.ownClause.trim());
-  if (bareIsbn(edition.isbn)) lines.push(`ISBN ${edition.isbn} (${edition.name.toLowerCase()})`);
+  if (bareIsbn(edition.isbn)) lines.push(`ISBN ${edition.isbn} (${inSentence(edition.name)})`);
   return lines;
 }

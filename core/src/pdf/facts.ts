@@ -1,6 +1,6 @@
 /** What a file for the screen tells of a book: its bookmarks, what each block is, its links, its pictures' words. */
 import type { Node } from 'prosemirror-model';
-import { sectionsOf, type Book, type Edition } from '../book';
+import { altOf, sectionsOf, type Book, type Edition } from '../book';
 import { designOf, numberingWith } from '../design';
 import { contentsOf, headingsOf } from '../order';
 import type { LinkRange, Role, ScreenFacts } from './screen';
@@ -32,7 +32,7 @@ export function screenFacts(book: Book, edition: Edition): ScreenFacts {
       const id = child.attrs.id as string;
       const { name } = child.type;
       if (name === 'figure') {
-        (figures[child.attrs.picture as string] ??= []).push({ id, alt: child.attrs.alt as string });
+        (figures[child.attrs.picture as string] ??= []).push({ id, alt: altOf(child) });
         roles[id] = [...around, ['Caption', id]];
         linksOf(child, id, links);
       } else if (child.isTextblock) {

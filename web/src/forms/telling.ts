@@ -19,16 +19,25 @@ const isTag = (tag: string): boolean => {
     return false;
   }
 };
+function isAddress(address: string): boolean {
+  try {
+    const { protocol, hostname, pathname } = new URL(address);
+    return protocol === 'mailto:' ? /^[^@]+@[^@]+$/.test(pathname) : /^[^.]+(?:\.[^.]+)+$/.test(hostname);
+  } catch {
+    return false;
+  }
+}
 const words = (of: Told) => z.string().trim().min(1, ASKED[of]);
+
+/** An address of the web or of mail; one without a scheme is taken for the web. */
+export const webAddress = words('web')
+  .refine((v) => !/\s/.test(v), 'A web address can’t contain spaces.')
+  .transform((v) => (/^(https?|mailto):/i.test(v) ? v : `https://${v}`))
+  .refine(isAddress, 'This isn’t a web address. Write it like example.com/page.');
 
 /** The attributes of the mark (core/book): a link's kind and target, an entry's term, a tag. */
 export const telling = z.discriminatedUnion('of', [
-  z.object({
-    of: z.literal('web'),
-    value: words('web')
-      .refine((v) => !/\s/.test(v), 'A web address can’t contain spaces.')
-      .transform((v) => (/^(https?|mailto):/i.test(v) ? v : `https://${v}`)),
-  }),
+  z.object({ of: z.literal('web'), value: webAddress }),
   z.object({ of: z.literal('place'), value: words('place') }),
   z.object({
     of: z.literal('shop'),

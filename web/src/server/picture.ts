@@ -2,7 +2,8 @@
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import { MOST_PIXELS, pictureInfo } from '@pagina/core/base';
-import { filePath, type Store } from '@pagina/data';
+import { filePath, keepBytes, type Store } from '@pagina/data';
+import { familiarPicture } from '@pagina/make/pictures';
 import { Unanswerable } from './answer';
 import { keepBody } from './upload';
 
@@ -10,16 +11,29 @@ const MOST_BYTES = 60_000_000;
 
 type PictureFacts = NonNullable<ReturnType<typeof pictureInfo>> & { sha256: string };
 
-/** Throws `Unanswerable` for anything but a whole picture of a kind that a book can carry. */
+/**
+ * The picture as a book can carry it: one of another kind (WebP, TIFF, AVIF) is turned into such, as in a manuscript.
+ * Throws `Unanswerable` for what is no whole picture.
+ */
 export async function keepPicture(s: Store, request: Request): Promise<PictureFacts> {
-  const { sha256 } = await keepBody(s, request, MOST_BYTES);
-  const path = filePath(s, sha256);
-  const info = pictureInfo(new Uint8Array(await readFile(path)));
-  if (!info) throw new Unanswerable('A book can’t carry this kind of picture. Save it as PNG or JPEG.', 415);
+  const kept = await keepBody(s, request, MOST_BYTES);
+  const bytes = new Uint8Array(await readFile(filePath(s, kept.sha256)));
+  const info = pictureInfo(bytes);
+  if (info) {
+    await openOrRefuse(filePath(s, kept.sha256));
+    return { ...info, sha256: kept.sha256 };
+  }
+  const familiar = await familiarPicture(bytes);
+  const turned = familiar && pictureInfo(familiar);
+  if (!familiar || !turned)
+    throw new Unanswerable('This isn’t a picture that can be opened. Save it as PNG or JPEG.', 415);
+  return { ...turned, sha256: (await keepBytes(s, familiar)).sha256 };
+}
+
+async function openOrRefuse(path: string): Promise<void> {
   try {
     await sharp(path, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).stats();
   } catch {
     throw new Unanswerable('The picture is damaged or too large to open. Save it again as PNG or JPEG.', 415);
   }
-  return { ...info, sha256 };
 }

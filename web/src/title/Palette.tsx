@@ -1,5 +1,6 @@
 'use client';
 /** Goes to any section, station or edition, and does any action, by typing a part of its name (Ctrl+K). */
+import { inSentence } from '@pagina/core/base';
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import { Command } from 'cmdk';
@@ -42,7 +43,7 @@ export function Palette({
           { key: 'redo', name: 'Redo', hint: 'Ctrl+Shift+Z', run: () => onUndo(true) },
           ...book.editions.map((e) => ({
             key: `make-${e.id}`,
-            name: `Make the ${e.name.toLowerCase()}`,
+            name: `Make the ${inSentence(e.name)}`,
             run: () => {
               void session.make(e.id);
               to('editions')();
@@ -58,7 +59,7 @@ export function Palette({
           .filter((e) => e.id !== edition)
           .map((e) => ({
             key: `edition-${e.id}`,
-            name: `Show the ${e.name.toLowerCase()}`,
+            name: `Show the ${inSentence(e.name)}`,
             run: () => session.chooseEdition(e.id),
           })),
       ],

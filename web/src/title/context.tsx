@@ -13,7 +13,7 @@ import {
 } from 'react';
 import { toast } from 'sonner';
 import type { Finding, Place } from '@pagina/core/base';
-import { checkBook, missingGlyphs } from '@pagina/core/check';
+import { checkBook, missingGlyphs, pageFindings } from '@pagina/core/check';
 import { Stopped } from '@/ui/Stopped';
 import { Composer } from './composer';
 import { TitleSession, type Snapshot } from './session';
@@ -127,7 +127,12 @@ function Checks({ children }: { children: ReactNode }) {
       char,
       place: { section, block },
     }));
-    return [...(seen ? checkBook(seen) : []), ...missingGlyphs(missing)];
+    const marks = (composed?.marks ?? []).map(({ kind, place }) => ({ kind, place }));
+    return [
+      ...(seen ? checkBook(seen) : []),
+      ...missingGlyphs(missing),
+      ...(seen ? pageFindings(marks, seen) : []),
+    ];
   }, [seen, composed]);
   return <FoundContext.Provider value={found}>{children}</FoundContext.Provider>;
 }

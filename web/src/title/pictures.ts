@@ -5,8 +5,8 @@ import type { Change, Picture } from '@pagina/core/book';
 import { shortId } from './ids';
 import type { TitleSession } from './session';
 
-/** Kinds of picture that a book takes, by media type. */
-export const PICTURES = ['image/png', 'image/jpeg', 'image/gif'];
+/** Kinds of picture that are taken, by media type; those that no book carries are turned into one that does. */
+export const PICTURES = ['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/tiff', 'image/avif'];
 
 /** Keeps a picture's file; answers the picture for the book, or why it cannot be one. */
 async function keepPicture(title: string, file: File | Blob): Promise<Picture | { message: string }> {
@@ -22,21 +22,29 @@ async function keepPicture(title: string, file: File | Blob): Promise<Picture | 
   }
 }
 
-/**
- * Takes a picture into the book, together with what else is to be done with it in one step. Answers null, and has told
- * the author why, when it cannot be.
- */
+/** Keeps pictures' files; those that cannot be pictures of the book are left out, and the author is told why. */
+export async function keepPictures(
+  session: TitleSession,
+  files: readonly (File | Blob)[],
+): Promise<Picture[]> {
+  const kept: Picture[] = [];
+  for (const file of files) {
+    const picture = await keepPicture(session.id, file);
+    if (!('message' in picture)) kept.push(picture);
+    else toast(file instanceof File && file.name ? `${file.name}: ${picture.message}` : picture.message);
+  }
+  return kept;
+}
+
+/** Takes a picture into the book, together with what else is to be done with it in one step; null when it cannot be. */
 export async function takeIn(
   session: TitleSession,
   file: File | Blob,
   label = 'Keep a picture',
   more: (id: string) => Change[] = () => [],
 ): Promise<Picture | null> {
-  const picture = await keepPicture(session.id, file);
-  if ('message' in picture) {
-    toast(file instanceof File && file.name ? `${file.name}: ${picture.message}` : picture.message);
-    return null;
-  }
+  const [picture] = await keepPictures(session, [file]);
+  if (!picture) return null;
   const done = await session.change({
     type: 'group',
     label,

@@ -1,5 +1,6 @@
 'use client';
 /** Sends a manuscript to be read and follows the work to its end. */
+import { toast } from 'sonner';
 import { MANUSCRIPT_ENDINGS } from '@pagina/core/base';
 import type { Job } from '@pagina/data';
 
@@ -53,7 +54,11 @@ export async function readFile(
     tell({ name: f.name, job: null });
     const kept = await fetch(`${address}/beside`, { method: 'POST', headers: headersOf(f), body: f });
     const { sha256, message } = (await kept.json()) as { sha256?: string; message?: string };
-    if (!kept.ok || !sha256) throw new Error(`${f.name}: ${message ?? 'it could not be sent.'}`);
+    // One that is empty or too large does not keep the others back.
+    if (!kept.ok || !sha256) {
+      toast(`${f.name} was left out: ${message ?? 'it could not be sent.'}`);
+      continue;
+    }
     beside.push({ sha256, name: f.name.slice(-60) });
   }
   tell({ name: file.name, job: null });

@@ -54,7 +54,7 @@ export interface Report {
 
 /** Where a paragraph is to be looked for: the defects that the report counts, with their page. */
 export interface ReportMark {
-  kind: 'widow' | 'orphan' | 'stranded' | 'short-last' | 'unlevel' | 'overfull' | 'loose';
+  kind: 'widow' | 'orphan' | 'stranded' | 'short-last' | 'unlevel' | 'overfull' | 'cut' | 'loose';
   page: number;
   place: Place;
 }

@@ -38,6 +38,8 @@ export const TIGHT = 64;
 export const LAST = 128;
 /** A justified line that cannot be filled decently. */
 export const UNDERFULL = 1 << 16;
+/** It ends within a word, or within words that belong together, that no line could hold: cut without a hyphen. */
+export const CUT = 1 << 17;
 
 export interface Sheet {
   ops: Int32Array;
@@ -239,6 +241,7 @@ function factsOf(item: LineItem, space: ReturnType<typeof lineSpace>): number {
   if (item.align === 'justify' && space.count > 0 && space.mean > size / 3) facts |= LOOSE;
   if (item.align === 'justify' && !line.last && line.kind !== Kind.forced && isUnderfull(space, size))
     facts |= UNDERFULL;
+  if (line.kind === Kind.rupture) facts |= CUT;
   if (line.ratio < -0.9) facts |= TIGHT;
   if (line.last) facts |= LAST;
   return facts;

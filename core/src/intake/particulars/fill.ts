@@ -1,5 +1,5 @@
 /** What a copyright page or a sheet of particulars says, put into a book's record and its editions. */
-import type { Finding } from '../../base';
+import { inSentence, type Finding } from '../../base';
 import type { Book, Edition } from '../../book';
 import { authorsLine } from '../../record';
 import { copyrightFacts } from './copyright';
@@ -109,7 +109,7 @@ function withIsbns(
     const edition = free[0];
     if (!edition) continue;
     given.set(edition.id, isbn);
-    taken.push(`the ISBN ${isbn} for the ${edition.name.toLowerCase()}`);
+    taken.push(`the ISBN ${isbn} for the ${inSentence(edition.name)}`);
   }
   return {
     editions: editions.map((e) => (given.has(e.id) ? { ...e, isbn: given.get(e.id) as string } : e)),

@@ -352,9 +352,9 @@ export function markParagraphs(
 
 const primary = (tag: string): string => (tag.split(/[-_]/)[0] ?? '').toLowerCase();
 
-/** The bookmark to which a field refers: REF and PAGEREF (§17.16.5.50, §17.16.5.45); null for other fields. */
+/** The bookmark to which a field refers: REF, PAGEREF and NOTEREF (§17.16.5.50, .45, .41); null for other fields. */
 function linkOf(code: string): string | null {
-  const m = /^\s*(?:REF|PAGEREF)\s+"?([\p{L}_][\p{L}\p{N}_]*)"?/iu.exec(code);
+  const m = /^\s*(?:REF|PAGEREF|NOTEREF)\s+"?([\p{L}_][\p{L}\p{N}_]*)"?/iu.exec(code);
   return m ? (m[1] as string) : null;
 }
 

@@ -1,5 +1,6 @@
 /** Lines of a PDF's pages, told from where its glyphs stand: a page knows nothing of paragraphs. */
 import type { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { picturesOf, type PaintedPicture } from './pdf-pictures';
 
 type Document = Awaited<ReturnType<typeof getDocument>['promise']>;
 
@@ -23,11 +24,13 @@ export interface Line {
 }
 export interface PdfPage {
   lines: Line[];
+  /** From the head of the page down. */
+  pictures: PaintedPicture[];
   width: number;
   height: number;
 }
 
-export async function pagesOf(document: Document): Promise<PdfPage[]> {
+export async function pagesOf(document: Document, pictures: boolean): Promise<PdfPage[]> {
   const pages: PdfPage[] = [];
   for (let n = 1; n <= document.numPages; n++) {
     const page = await document.getPage(n);
@@ -55,7 +58,8 @@ export async function pagesOf(document: Document): Promise<PdfPage[]> {
         bold: /bold|black|heavy/i.test(face),
       });
     }
-    pages.push({ lines: linesOf(runs), width, height });
+    const painted = pictures ? await picturesOf(page) : [];
+    pages.push({ lines: linesOf(runs), pictures: painted, width, height });
     page.cleanup();
   }
   return pages;

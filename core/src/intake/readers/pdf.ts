@@ -5,6 +5,8 @@
 import { CHAPTER_WORDS, done, PART_WORDS, refused, type Outcome } from '../../base';
 import { schema } from '../../book';
 import { pagesOf, type Line, type PdfPage } from './pdf-lines';
+import { hasPictures, type PaintedPicture } from './pdf-pictures';
+import { PictureShelf } from './pictures';
 import { rawManuscript, rawParagraph, type RawManuscript, type RawParagraph } from '../raw';
 
 /** Errors: `intake/encrypted`, `intake/pdf-pictures`, `intake/damaged`. */
@@ -23,7 +25,7 @@ export async function readPdf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
     m.title = typeof info.Title === 'string' ? info.Title : '';
     m.author = typeof info.Author === 'string' ? info.Author : '';
     m.language = typeof info.Language === 'string' ? info.Language : '';
-    pages = await pagesOf(document);
+    pages = await pagesOf(document, hasPictures(bytes));
   } catch (e) {
     return (e as Error).name === 'PasswordException'
       ? refused(
@@ -40,13 +42,15 @@ export async function readPdf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
       'intake/pdf-pictures',
       'This PDF contains images of pages, not text, so there is nothing to import.',
     );
-  const joiner = new PageJoiner(pages);
+  const shelf = new PictureShelf(m);
+  const joiner = new PageJoiner(pages, (png) => shelf.add(png));
   m.blocks = joiner.run();
+  for (const p of m.pictures) p.plain = true;
   if (joiner.furniture > 0) m.dropped['heads-and-folios'] = joiner.furniture;
   if (joiner.hyphens > 0) m.dropped['hyphens-undone'] = joiner.hyphens;
   m.cautions.push({
     rule: 'intake/from-pdf',
-    message: `The text was taken from printed pages: ${joiner.furniture} heads and folios were left out and ${joiner.hyphens} hyphens at lines’ ends undone. Where paragraphs part, and which hyphens were the author’s, had to be guessed; pictures and notes’ places could not be kept. Read it through.`,
+    message: `The text was taken from printed pages: ${joiner.furniture} heads and folios were left out and ${joiner.hyphens} hyphens at lines’ ends undone. Where paragraphs part, and which hyphens were the author’s, had to be guessed; notes’ places could not be kept. Read it through.`,
   });
   return done(m);
 }
@@ -83,8 +87,14 @@ class PageJoiner {
   private readonly measure: number;
   private now: RawParagraph | null = null;
   private last: Line | null = null;
+  /** Pictures passed while a paragraph goes on: they stand behind it. */
+  private passed: string[] = [];
 
-  constructor(private readonly pages: readonly PdfPage[]) {
+  constructor(
+    private readonly pages: readonly PdfPage[],
+    /** Keeps a picture; answers its id. */
+    private readonly keep: (png: Uint8Array) => string | null,
+  ) {
     const lines = pages.flatMap((p) => p.lines);
     this.size = median(lines.flatMap((l) => Array<number>(Math.ceil(l.text.length / 10)).fill(l.size)));
     const gaps = pages.flatMap((p) => p.lines.slice(1).map((l, i) => (p.lines[i] as Line).y - l.y));
@@ -102,17 +112,33 @@ class PageJoiner {
     for (const page of this.pages) {
       const lines = page.lines.filter((l) => !furniture.has(l));
       this.furniture += page.lines.length - lines.length;
-      if (lines.length === 0) continue;
+      if (lines.length === 0) {
+        this.paint(page.pictures);
+        continue;
+      }
       const body = lines.filter((l) => !this.isNote(l, lines));
       const notes = lines.filter((l) => !body.includes(l));
       const left = this.leftOf(body);
       // A page that begins far down is where something opens.
       const sunk = page.height - (body[0]?.y ?? 0) > top + this.leading * 2.5;
-      body.forEach((line, i) => this.line(line, body[i - 1] ?? null, left, page, i === 0 && sunk));
+      const pictures = [...page.pictures];
+      body.forEach((line, i) => {
+        const above = pictures.findIndex((p) => p.y < line.y);
+        this.paint(pictures.splice(0, above < 0 ? pictures.length : above));
+        this.line(line, body[i - 1] ?? null, left, page, i === 0 && sunk);
+      });
+      this.paint(pictures);
       for (const n of notes) this.noteLine(n);
     }
     this.close();
     return this.out;
+  }
+
+  private paint(pictures: readonly PaintedPicture[]): void {
+    for (const { png } of pictures) {
+      const id = this.keep(png);
+      if (id) this.passed.push(id);
+    }
   }
 
   private bodyTop(p: PdfPage, furniture: ReadonlySet<Line>): number {
@@ -231,6 +257,8 @@ class PageJoiner {
 
   private close(): void {
     if (this.now) this.out.push(this.now);
+    for (const id of this.passed) this.out.push(rawParagraph({ pictures: [{ id, alt: '' }] }));
+    this.passed = [];
     this.now = null;
     this.last = null;
   }

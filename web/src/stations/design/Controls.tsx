@@ -1,7 +1,7 @@
 'use client';
 /** One setting of a design, by its kind; a setting of the edition's own can be put back to the interior's. */
 import { useId, useState, type ReactNode } from 'react';
-import { inchString, parseLength, ptString } from '@pagina/core/base';
+import { inchString, mm, mmString, parseLength, ptString } from '@pagina/core/base';
 import { FAMILIES, settingAt, type Design, type LineStyle } from '@pagina/core/design';
 import type { Picture } from '@pagina/core/book';
 import { Checkbox } from '@/ui/Checkbox';
@@ -17,6 +17,8 @@ export interface Hand {
   own: ReadonlySet<string>;
   interior: string;
   pictures: readonly Picture[];
+  /** The trim is given in millimetres: so are the margins. */
+  metric: boolean;
   /** Answers false where the value does not fit. */
   set: (path: string, value: unknown, label: string) => boolean;
   reset: (path: string, label: string) => void;
@@ -154,10 +156,11 @@ function Choice({
   );
 }
 
-const shown = (mp: number, unit: 'pt' | 'in'): string =>
-  unit === 'in' ? `${inchString(mp)} in` : `${ptString(mp)} pt`;
+type Unit = 'pt' | 'in' | 'mm';
+const shown = (mp: number, unit: Unit): string =>
+  unit === 'in' ? `${inchString(mp)} in` : unit === 'mm' ? `${mmString(mp)} mm` : `${ptString(mp)} pt`;
 /** What an arrow key adds to a length. */
-const STEP = { pt: 500, in: 4_500 } as const;
+const STEP = { pt: 500, in: 4_500, mm: mm(1) } as const;
 
 function Length({
   setting: s,
@@ -173,7 +176,7 @@ function Length({
       <LengthField
         label={s.label}
         value={value}
-        unit={s.unit}
+        unit={s.unit === 'in' && hand.metric ? 'mm' : s.unit}
         empty={s.open ? 'by the trim' : ''}
         onCommit={(v) => hand.set(s.path, v, s.label)}
       />
@@ -190,7 +193,7 @@ export function LengthField({
 }: {
   label: string;
   value: number | null;
-  unit: 'pt' | 'in';
+  unit: Unit;
   /** What stands where there is no length; '' where there must be one. */
   empty?: string;
   onCommit: (v: number | null) => boolean;

@@ -24,7 +24,16 @@ const SIZES = [
   { value: 'reading', name: 'For reading' },
 ] as const;
 
-const PLAIN = { from: {}, set: {} };
+const PLAIN: DesignChoice['design'] = { from: {}, set: {} };
+
+/** In how many settings and parts a design departs from another. */
+function changesFrom(design: DesignChoice['design'], other: DesignChoice['design']): number {
+  const departs = (a: Record<string, unknown>, b: Record<string, unknown>): number =>
+    [...new Set([...Object.keys(a), ...Object.keys(b)])].filter(
+      (k) => JSON.stringify(a[k]) !== JSON.stringify(b[k]),
+    ).length;
+  return departs(design.set, other.set) + departs(design.from, other.from);
+}
 
 export function DesignBar({
   edition,
@@ -45,19 +54,24 @@ export function DesignBar({
   size: Size;
   large: boolean;
   onSize: (s: Size) => void;
-  onTake: (choice: DesignChoice, name: string) => void;
+  /** A saved design brings its trim. */
+  onTake: (choice: DesignChoice, name: string, trim?: string) => void;
   onSecond: (choice: ({ name: string } & DesignChoice) | null) => void;
   onLarge: () => void;
   /** Ebooks of this title that look otherwise than this edition. */
   ebooks: number;
   onEbooks: () => void;
 }) {
-  const changed = Object.keys(edition.design.set).length + Object.keys(edition.design.from).length;
+  const own = kept.list.find((k) => k.id === edition.design.own);
+  const changed = changesFrom(edition.design, own?.design ?? PLAIN);
   const ownSecond = second && kept.list.find((k) => k.name === second.name);
   /** A design by what stands in a list: an interior's name, or "own:" and the id of a saved one. */
-  const choiceOf = (value: string): ({ name: string } & DesignChoice) | null => {
-    const own = kept.list.find((k) => `own:${k.id}` === value);
-    if (own) return { name: own.name, interior: own.interior, design: own.design };
+  const choiceOf = (value: string): ({ name: string; trim?: string } & DesignChoice) | null => {
+    const saved = kept.list.find((k) => `own:${k.id}` === value);
+    if (saved) {
+      const { id, name, interior, design, trim } = saved;
+      return { name, interior, design: { ...design, own: id }, trim };
+    }
     return INTERIOR_NAMES.includes(value) ? { name: value, interior: value, design: PLAIN } : null;
   };
   const designs: Choice[] = [
@@ -72,11 +86,11 @@ export function DesignBar({
         <Select
           label="Interior"
           className="h-7 w-36"
-          value={edition.interior}
+          value={own ? `own:${own.id}` : edition.interior}
           choices={designs}
           onChoose={(value) => {
             const c = choiceOf(value);
-            if (c) onTake(c, c.name);
+            if (c) onTake(c, c.name, c.trim);
           }}
         />
       </span>
@@ -87,7 +101,10 @@ export function DesignBar({
         <Button
           kind="quiet"
           className="h-7 px-2"
-          onClick={() => onTake({ interior: edition.interior, design: PLAIN }, edition.interior)}
+          onClick={() => {
+            const c = choiceOf(own ? `own:${own.id}` : edition.interior);
+            if (c) onTake(c, c.name);
+          }}
         >
           Reset
         </Button>
@@ -118,8 +135,9 @@ export function DesignBar({
 function OwnDesigns({ edition, kept }: { edition: PrintEdition; kept: ReturnType<typeof useOwnDesigns> }) {
   const [open, setOpen] = useState(false);
   const keep = async (name: string): Promise<boolean> => {
-    const { interior, design, trim } = edition;
-    const saved = await kept.save(name, { interior, design, trim });
+    const { interior, trim } = edition;
+    const { from, set } = edition.design;
+    const saved = await kept.save(name, { interior, design: { from, set }, trim });
     if (saved) setOpen(false);
     return saved;
   };

@@ -5,11 +5,11 @@ import {
   designOf,
   designWithout,
   INTERIOR_NOTES,
-  largePrint,
-  LARGE_PRINT,
+  isLargePrint,
   withChoice,
+  withLargePrint,
+  withoutLargePrint,
   withPart,
-  withMany,
   type DesignChoice,
   type Part,
 } from '@pagina/core/design';
@@ -101,6 +101,7 @@ export function Inside() {
             own: new Set(Object.keys(edition.design.set)),
             interior: edition.interior,
             pictures: book.pictures,
+            metric: /mm|cm/i.test(edition.trim),
             set(path, value, label) {
               const design = latest.current && withChoice(latest.current, path, value);
               if (!latest.current || !design) return false;
@@ -124,8 +125,11 @@ export function Inside() {
       <p className="p-6">This book has no print edition yet. Add one in Editions to give it a design.</p>
     );
 
-  const take = (choice: DesignChoice, name: string): void =>
-    change(`Take the design “${name}”`, () => ({ interior: choice.interior, design: choice.design }));
+  const take = ({ interior, design }: DesignChoice, name: string, trim?: string): void => {
+    const brought = trim !== undefined && trim !== edition.trim;
+    change(`Take the design “${name}”`, () => ({ interior, design, ...(brought ? { trim } : {}) }));
+    if (brought) toast(`The trim is ${trim} now, as in “${name}”.`);
+  };
   const looks = (e: Edition): string => JSON.stringify(designOf(e));
   const otherwise = book.editions.filter((e) => isReflow(e) && looks(e) !== looks(edition));
   const across = ACROSS[size][second ? 1 : 0];
@@ -133,7 +137,7 @@ export function Inside() {
   const width = Math.max(120, Math.floor((column - GAP * (across - 1)) / across) - 3);
   const shown = own ? pagesShown(exemplars, own.composed) : [];
   const shownBeside = second && beside ? pagesShown(exemplars, beside.composed) : [];
-  const large = edition.design.set['text.size'] !== undefined && hand.design.text.size >= LARGE_PRINT;
+  const large = isLargePrint(edition);
 
   return (
     <div className="flex h-full flex-col">
@@ -164,9 +168,7 @@ export function Inside() {
         }
         onLarge={() =>
           change(large ? 'Standard print' : 'Large print', (e) => ({
-            design: large
-              ? designWithout(e, ...Object.keys(largePrint(designOf(e))))
-              : withMany(e, largePrint(designOf(e))),
+            design: isLargePrint(e) ? withoutLargePrint(e) : withLargePrint(e),
           }))
         }
       />

@@ -1,6 +1,6 @@
 'use client';
 /** Beside the specimen: the settings of the part that was pointed at, or all parts by name. */
-import { inchString } from '@pagina/core/base';
+import { inchString, mmString } from '@pagina/core/base';
 import { INTERIOR_NAMES, PART_NAMES, PARTS, suggestedMargins, trimOf, type Part } from '@pagina/core/design';
 import type { PrintEdition } from '@pagina/core/book';
 import { Button } from '@/ui/Button';
@@ -126,7 +126,7 @@ function Suggested({ edition, pages, hand }: { edition: PrintEdition; pages: num
           className="text-spruce underline"
           onClick={() => hand.set('page.inside', margins.inside, 'Inside margin')}
         >
-          Make it {inchString(margins.inside)} in
+          Make it {hand.metric ? `${mmString(margins.inside)} mm` : `${inchString(margins.inside)} in`}
         </button>
       )}
     </p>

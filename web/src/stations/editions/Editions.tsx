@@ -3,7 +3,7 @@
 import { useMemo } from 'react';
 import { useRouter } from 'next/navigation';
 import { format } from 'date-fns';
-import type { Finding } from '@pagina/core/base';
+import { inSentence, type Finding } from '@pagina/core/base';
 import {
   coverOf,
   editionOf,
@@ -73,7 +73,7 @@ function besidesOf(e: Edition, linked: boolean): Aside[] {
   return OUTLETS.map((o) => ({
     id: forOutlet(e.id, o.id),
     name: `For ${o.name}`,
-    called: `${e.name.toLowerCase()} for ${o.name}`,
+    called: `${inSentence(e.name)} for ${o.name}`,
     form: `Its links to books lead to ${o.name}`,
   }));
 }
@@ -133,7 +133,7 @@ export function Editions() {
           name: e.name,
           isbn: e.isbn,
           form: isPrint(e) ? `Print, ${e.trim}` : 'Reflowable ebook',
-          called: lower(e.name),
+          called: inSentence(e.name),
           pages: isPrint(e) && composed?.edition === e.id ? composed.pages.length : null,
         },
         ...besidesOf(e, linksToShops(book, e.id)).map((aside) => ({ ...aside, isbn: '', pages: null })),
@@ -163,8 +163,6 @@ export function Editions() {
 }
 
 /** A name within a sentence: an outlet keeps its capital. */
-const lower = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
-
 /** Files for those who make the book, which are no editions of their own. */
 const isAside = (id: string): boolean => {
   const key = productKeyOf(id);
@@ -272,11 +270,13 @@ function Folios({ edition }: { edition: ReflowEdition }) {
   const { book } = useBook();
   const choices = [
     { value: '', name: 'no page list' },
-    ...book.editions.filter(isPrint).map((e) => ({ value: e.id, name: `folios of the ${lower(e.name)}` })),
+    ...book.editions
+      .filter(isPrint)
+      .map((e) => ({ value: e.id, name: `folios of the ${inSentence(e.name)}` })),
   ];
   return (
     <Select
-      label={`Page list of the ${lower(edition.name)}`}
+      label={`Page list of the ${inSentence(edition.name)}`}
       tip="Lets ebook readers find the page numbers of the printed book."
       className="mt-1 h-7 max-w-full text-[13px]"
       value={edition.pageList ?? ''}
@@ -305,14 +305,14 @@ function Printing({ edition }: { edition: PrintEdition }) {
   return (
     <span className="mt-1 flex flex-col items-start gap-1">
       <Select
-        label={`Paper of the ${edition.name.toLowerCase()}`}
+        label={`Paper of the ${inSentence(edition.name)}`}
         className={select}
         value={paperOf(edition.paper).id}
         choices={PAPERS.map((p) => ({ value: p.id, name: p.name }))}
         onChoose={(paper) => set('Change the paper', { paper })}
       />
       <Select
-        label={`Standard of the printer’s PDF of the ${edition.name.toLowerCase()}`}
+        label={`Standard of the printer’s PDF of the ${inSentence(edition.name)}`}
         className={select}
         value={edition.standard}
         choices={STANDARDS}

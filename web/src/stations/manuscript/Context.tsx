@@ -2,15 +2,11 @@
 /** The line below the tools: settings of what the cursor is in, or of what is being put in; the counts at its end. */
 import type { Command, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
-import { fillsPages, placeOf, WIDEST_BESIDE } from '@pagina/core/book';
-import { useTitle } from '@/title/context';
-import { PICTURES, takeIn } from '@/title/pictures';
 import { Button } from '@/ui/Button';
-import { FileButton } from '@/ui/FileDrop';
 import { Menu } from '@/ui/Menu';
 import { NumberField } from '@/ui/NumberField';
 import { choicesOf, Select } from '@/ui/Select';
-import { Slider } from '@/ui/Slider';
+import { FigureBar } from './FigureBar';
 import { figureAt } from './figures';
 import { markAt, type Telling } from './marking';
 import { kindOf, listAt, withKind, withStart, type ListKind } from './list';
@@ -21,7 +17,6 @@ import { referenceAt } from './pointing';
 import { ReferenceBar } from './ReferenceBar';
 import { TellingBar } from './TellingBar';
 
-const field = 'h-7 rounded-[2px] border border-edge bg-sheet px-1.5 text-[13px]';
 const select = 'h-7 text-[13px]';
 
 /** What is being asked for, apart from where the cursor is. */
@@ -125,110 +120,6 @@ function ListBar({ view }: { view: EditorView }) {
         </span>
       )}
       <span className="text-ink-soft">Tab moves an item in, Shift+Tab out</span>
-    </span>
-  );
-}
-
-const POSITIONS = choicesOf({
-  here: 'in the text',
-  head: 'at the head of a page',
-  foot: 'at the foot of a page',
-  page: 'on its own page',
-  edges: 'over a page’s edges',
-  spread: 'over two pages',
-});
-const TEXT_BESIDE = choicesOf({
-  none: 'no text beside it',
-  left: 'at the left of text',
-  right: 'at the right of text',
-});
-const OUTLINES = choicesOf({ none: 'whole', oval: 'oval', arch: 'arched' });
-
-function FigureBar({ view }: { view: EditorView }) {
-  const { session } = useTitle();
-  const at = figureAt(view);
-  if (!at) return null;
-  const { attrs } = at.node;
-  const set = (name: string, value: unknown): void => {
-    const now = figureAt(view);
-    if (now && now.node.attrs[name] !== value)
-      view.dispatch(view.state.tr.setNodeAttribute(now.pos, name, value));
-  };
-  const words = (name: 'alt' | 'credit' | 'link', label: string, width: string) => (
-    <input
-      key={name}
-      aria-label={label}
-      placeholder={label}
-      defaultValue={attrs[name] as string}
-      className={`${field} ${width} ${name === 'alt' && !attrs.alt ? 'border-ochre' : ''}`}
-      onBlur={(e) => set(name, e.target.value.trim())}
-      onKeyDown={(e) => e.key === 'Enter' && (set(name, e.currentTarget.value.trim()), view.focus())}
-    />
-  );
-  const replace = async (chosen: File | undefined): Promise<void> => {
-    const picture = chosen && (await takeIn(session, chosen));
-    if (picture) set('picture', picture.id);
-  };
-  return (
-    <span className="flex shrink-0 items-center gap-1.5" role="group" aria-label="Picture">
-      {words('alt', 'Alternative text', 'w-48')}
-      {words('credit', 'Credit', 'w-24')}
-      {words('link', 'Link', 'w-24')}
-      <span className="flex items-center gap-1.5 text-[13px] whitespace-nowrap">
-        Width
-        <Slider
-          label="Width, as a share of the measure"
-          className="w-20"
-          least={10}
-          most={100}
-          step={5}
-          value={Number(attrs.width)}
-          disabled={fillsPages(at.node)}
-          onCommit={(width) => set('width', width)}
-          shown={(width) => `${width} %`}
-        />
-      </span>
-      <Select
-        label="Position of the picture"
-        className={select}
-        value={attrs.place as string}
-        choices={POSITIONS}
-        onChoose={(place) => set('place', place)}
-      />
-      {attrs.place === 'here' ? (
-        <Select
-          label="Text beside the picture"
-          tip={
-            Number(attrs.width) > WIDEST_BESIDE
-              ? `Text can run beside pictures up to ${WIDEST_BESIDE} % of the measure`
-              : undefined
-          }
-          disabled={Number(attrs.width) > WIDEST_BESIDE}
-          className={select}
-          value={attrs.beside as string}
-          choices={TEXT_BESIDE}
-          onChoose={(beside) => set('beside', beside)}
-        />
-      ) : attrs.place !== placeOf(at.node) ? (
-        <span className="text-[13px] whitespace-nowrap text-ink-soft">
-          within the margins, to leave room for the caption
-        </span>
-      ) : null}
-      <Select
-        label="Outline of the picture"
-        className={select}
-        value={attrs.mask as string}
-        choices={OUTLINES}
-        onChoose={(mask) => set('mask', mask)}
-      />
-      <FileButton
-        label="File of the picture"
-        className="h-7 px-2 text-[13px]"
-        endings={PICTURES}
-        onFiles={([chosen]) => void replace(chosen)}
-      >
-        Another file
-      </FileButton>
     </span>
   );
 }

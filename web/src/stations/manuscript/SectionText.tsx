@@ -107,14 +107,14 @@ export function SectionText({
       handlePaste(target, event, slice: Slice) {
         const files = [...(event.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/'));
         if (files.length === 0 || slice.size > 0) return false;
-        void putPictures(session, target, files, target.state.selection.to);
+        void putPictures(session, section, target, files, target.state.selection.to);
         return true;
       },
       handleDrop(target, event) {
         const files = [...(event.dataTransfer?.files ?? [])];
         if (files.length === 0) return false;
         const at = target.posAtCoords({ left: event.clientX, top: event.clientY });
-        void putPictures(session, target, files, at?.pos ?? target.state.selection.to);
+        void putPictures(session, section, target, files, at?.pos ?? target.state.selection.to);
         event.preventDefault();
         return true;
       },

@@ -119,7 +119,8 @@ export function Styles({
     label: 'Picture to insert',
     endings: PICTURES,
     several: true,
-    onFiles: (files) => view && void putPictures(session, view, files, view.state.selection.to),
+    onFiles: (files) =>
+      view && section && void putPictures(session, section, view, files, view.state.selection.to),
   });
   const state = view && !view.isDestroyed ? view.state : null;
   const key = state ? styleAt(state) : null;

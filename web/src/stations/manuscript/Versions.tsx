@@ -3,6 +3,7 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { format, isSameDay } from 'date-fns';
 import { toast } from 'sonner';
+import { inSentence } from '@pagina/core/base';
 import { bookFromJson, compareTexts, emptyContent, type Book } from '@pagina/core/book';
 import type { Outcome } from '@pagina/core/base';
 import type { Change } from '@pagina/core/book';
@@ -136,7 +137,7 @@ export function Versions({ onClose }: { onClose: () => void }) {
               {s.revision === 0 ? null : (
                 <span className="block truncate text-[13px] text-ink-soft">
                   {s.changes.toLocaleString('en-GB')} {s.changes === 1 ? 'change' : 'changes'}
-                  {s.actions.length > 0 ? `: ${s.actions.join('; ').toLowerCase()}` : ': typing only'}
+                  {s.actions.length > 0 ? `: ${s.actions.map(inSentence).join('; ')}` : ': typing only'}
                 </span>
               )}
             </button>

@@ -2,10 +2,12 @@
 /** Pictures in the text: shown with their settings, put in by drop, paste or choice, their file replaceable. */
 import type { Node } from 'prosemirror-model';
 import { NodeSelection, TextSelection } from 'prosemirror-state';
+import { Transform } from 'prosemirror-transform';
 import type { EditorView, NodeView } from 'prosemirror-view';
 import { toast } from 'sonner';
 import { fillsPages, schema, type Book } from '@pagina/core/book';
-import { fileOf, takeIn } from '@/title/pictures';
+import { shortId } from '@/title/ids';
+import { fileOf, keepPictures, takeIn } from '@/title/pictures';
 import type { TitleSession } from '@/title/session';
 import { fileOfData } from './paste';
 
@@ -54,27 +56,50 @@ export const figureView =
 
 const isPicture = (f: File): boolean => f.type.startsWith('image/');
 
-/** Keeps pictures and inserts them after the block at `pos`; reports those that can’t be kept. */
+/** Keeps pictures and inserts them after the block at `pos`, in one step; reports those that can’t be kept. */
 export async function putPictures(
   session: TitleSession,
+  section: string,
   view: EditorView,
   files: readonly File[],
   pos: number,
 ): Promise<void> {
-  for (const file of files.filter(isPicture)) {
-    const picture = await takeIn(session, file);
-    if (!picture) continue;
-    if (view.isDestroyed) return;
-    const at = view.state.doc.resolve(Math.min(pos, view.state.doc.content.size));
-    const after = at.depth > 0 ? at.after(1) : at.pos;
-    const tr = view.state.tr.insert(
-      bodyEnd(view.state.doc, after),
-      n.figure!.create({ id: '', picture: picture.id }),
-    );
-    view.dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(bodyEnd(view.state.doc, after) + 1))));
-  }
   const others = files.filter((f) => !isPicture(f));
   if (others.length > 0) toast(`${others[0]?.name} isn’t a picture.`);
+  const { doc } = view.state;
+  const at = doc.resolve(Math.min(pos, doc.content.size));
+  const block = (at.depth > 0 ? at.node(1) : at.nodeBefore)?.attrs.id as string | undefined;
+  const pictures = await keepPictures(session, files.filter(isPicture));
+  if (pictures.length === 0) return;
+  const figures = pictures.map((p) => n.figure!.create({ id: `k${shortId()}`, picture: p.id }));
+  await session.flush();
+  await session.change((b) => {
+    const own = b.sections.find((s) => s.id === section);
+    if (!own) return null;
+    const steps = new Transform(own.content).insert(placeAfter(own.content, block), figures).steps;
+    return {
+      type: 'group',
+      label: pictures.length === 1 ? 'Insert a picture' : `Insert ${pictures.length} pictures`,
+      changes: [
+        { type: 'add-pictures', pictures },
+        { type: 'text', section, steps: steps.map((s) => s.toJSON() as unknown) },
+      ],
+    };
+  });
+  if (view.isDestroyed) return;
+  view.state.doc.descendants((x, found) => {
+    if (x.attrs.id === figures[0]?.attrs.id)
+      view.dispatch(view.state.tr.setSelection(TextSelection.near(view.state.doc.resolve(found + 1))));
+  });
+}
+
+/** Behind a block, or before the notes where it is gone. */
+function placeAfter(doc: Node, block: string | undefined): number {
+  let place = -1;
+  doc.forEach((x, offset) => {
+    if (block !== undefined && x.attrs.id === block) place = offset + x.nodeSize;
+  });
+  return bodyEnd(doc, place < 0 ? doc.content.size : place);
 }
 
 /** A place among the blocks, not among the notes below them. */

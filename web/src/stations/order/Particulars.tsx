@@ -1,5 +1,6 @@
 'use client';
 /** Beside the ledger: the particulars of the section chosen, and what holds for the whole order. */
+import { inSentence } from '@pagina/core/base';
 import type { ReactNode } from 'react';
 import { toast } from 'sonner';
 import {
@@ -215,7 +216,7 @@ function Many({
           {book.editions.map((e) => (
             <Checkbox
               key={e.id}
-              label={`The ${e.name.toLowerCase()} carries them`}
+              label={`The ${inSentence(e.name)} carries them`}
               on={chosen.every((s) => !s.leftOut.includes(e.id))}
               onSet={(on) => void actions.carry(ids, e.id, on)}
             />
@@ -324,7 +325,7 @@ function Contents() {
       return now
         ? {
             type: 'group',
-            label: `Change the contents of the ${e.name.toLowerCase()}`,
+            label: `Change the contents of the ${inSentence(e.name)}`,
             changes: [
               { type: 'set-edition', id: e.id, fields: { contents: { ...now.contents, ...fields } } },
             ],
@@ -336,7 +337,7 @@ function Contents() {
     ? ['Parts', 'Parts and chapters', 'Parts, chapters and subheads']
     : ['Chapters', 'Chapters and subheads', 'Chapters and two levels of subheads'];
   return (
-    <Part title={`Contents of the ${e.name.toLowerCase()}`}>
+    <Part title={`Contents of the ${inSentence(e.name)}`}>
       <Field label="Heading">
         <Text value={e.contents.heading} placeholder="default" onCommit={(heading) => set({ heading })} />
       </Field>

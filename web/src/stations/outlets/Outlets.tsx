@@ -1,5 +1,6 @@
 'use client';
 /** Outlets: what a shop asks for and whether it is met, the sending, and the log of what went and what came back. */
+import { inSentence } from '@pagina/core/base';
 import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { format } from 'date-fns';
@@ -121,7 +122,7 @@ export function Outlets() {
                   }
                   onClick={() => void send()}
                 >
-                  Send the {edition.name.toLowerCase()} to {outlet.name}
+                  Send the {inSentence(edition.name)} to {outlet.name}
                 </Button>
                 {working ? <Progress stage={job.stage} share={job.share} /> : null}
                 {job?.state === 'failed' && (!sent || sent.state === 'waiting') ? (

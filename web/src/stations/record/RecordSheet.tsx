@@ -1,5 +1,6 @@
 'use client';
 /** The bibliographic record on one sheet. Each field is kept when it is left; a wrong one says what is wrong with it. */
+import { inSentence } from '@pagina/core/base';
 import { useMemo, type ReactNode } from 'react';
 import { isPrint, type Edition, type EditionFields } from '@pagina/core/book';
 import {
@@ -42,7 +43,7 @@ export function RecordSheet() {
   const setEdition = (e: Edition, fields: EditionFields): void =>
     void session.change({
       type: 'group',
-      label: `Change the ${e.name.toLowerCase()}`,
+      label: `Change the ${inSentence(e.name)}`,
       changes: [{ type: 'set-edition', id: e.id, fields }],
     });
   const languages = useMemo(() => languageChoices(record.language), [record.language]);
@@ -166,7 +167,7 @@ export function RecordSheet() {
               return (
                 <div key={e.id} className="space-y-2 border-t border-rule pt-2 first-of-type:border-0">
                   <Field
-                    label={`ISBN of the ${e.name.toLowerCase()}`}
+                    label={`ISBN of the ${inSentence(e.name)}`}
                     hint={
                       fault ? (
                         <span className="text-rubric">{ISBN_FAULTS[fault]}</span>
