@@ -197,8 +197,15 @@ it('a design of one’s own is kept and used in another title', async () => {
   const other = await bringIn(page, 'other.md', Buffer.from(manuscript));
   await open(other);
   await choose(page.getByRole('combobox', { name: /^Interior/ }), 'Our novels');
-  await page.locator('[data-changed="1"]').waitFor();
-  expect(await edition(other)).toMatchObject({ interior: 'Marram', design: { from: { breaks: 'Saltern' } } });
+  // It goes by its own name, nothing of it is a change, and it has brought its trim.
+  const interior = page.getByRole('combobox', { name: /^Interior/ });
+  await expect.poll(() => interior.innerText()).toContain('Our novels');
+  await page.locator('[data-changed="0"]').waitFor();
+  expect(await edition(other)).toMatchObject({
+    interior: 'Marram',
+    design: { from: { breaks: 'Saltern' } },
+    trim: (await edition(id)).trim,
+  });
   await page.getByRole('button', { name: 'Your own designs' }).click();
   await page.getByRole('button', { name: 'Delete' }).click();
   await page.getByRole('button', { name: 'Delete the design' }).click();

@@ -1,6 +1,7 @@
 /** The manuscript in full: styles, marks, notes, links, tables, pictures, paste, hidden signs, counts. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
+import sharp from 'sharp';
 import { png } from '../core/test/fixtures/manuscript';
 import {
   AxeBuilder,
@@ -378,13 +379,41 @@ describe('pictures', () => {
     ).dispatchEvent('drop', { dataTransfer: dropped, clientX: box.x + 30, clientY: box.y + 8 });
     await expect.poll(async () => (await content()).filter((b) => b.type === 'figure').length).toBe(2);
   });
+  it('of another kind are turned into one that books carry; several are one step to undo', async () => {
+    const webp = await sharp({ create: { width: 90, height: 60, channels: 3, background: '#804020' } })
+      .webp()
+      .toBuffer();
+    const before = await page.locator('.manuscript figure').count();
+    await caret(1);
+    await page.setInputFiles('input[aria-label="Picture to insert"]', [
+      { name: 'a.webp', mimeType: 'image/webp', buffer: webp },
+      picture,
+    ]);
+    await expect.poll(() => page.locator('.manuscript figure').count()).toBe(before + 2);
+    await saved(page);
+    expect((await serverBook(id)).book.pictures.map((p) => p.type)).toContain('image/jpeg');
+    await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+    await expect.poll(() => page.locator('.manuscript figure').count()).toBe(before);
+  });
+  it('that are decorative need no words', async () => {
+    await page.locator('.manuscript figure img').first().click();
+    await page.getByRole('checkbox', { name: 'Decorative' }).click();
+    expect(await page.getByLabel('Alternative text').isDisabled()).toBe(true);
+    await page.getByLabel('Link', { exact: true }).fill('not an address');
+    await page.keyboard.press('Enter');
+    await page.getByText('A web address can’t contain spaces.').waitFor();
+    await page.getByLabel('Link', { exact: true }).fill('example.com/loft');
+    await page.keyboard.press('Enter');
+    await expect.poll(() => page.getByText('A web address can’t contain spaces.').count()).toBe(0);
+    await page.getByRole('checkbox', { name: 'Decorative' }).click();
+  });
   it('that are none are refused in a sentence', async () => {
     await page.setInputFiles('input[aria-label="Picture to insert"]', {
       name: 'words.png',
       mimeType: 'image/png',
       buffer: Buffer.from('no picture'),
     });
-    await page.getByText(/words\.png: A book can’t carry/).waitFor();
+    await page.getByText(/words\.png: This isn’t a picture that can be opened/).waitFor();
   });
 });
 

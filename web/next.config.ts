@@ -17,7 +17,7 @@ const policy = [
 ].join('; ');
 
 const config: NextConfig = {
-  transpilePackages: ['@pagina/core', '@pagina/data', '@pagina/make'],
+  transpilePackages: ['@pagina/core', '@pagina/data'],
   serverExternalPackages: ['@libsql/client', 'libsql', 'hunspell-asm'],
   turbopack: { root: resolve(import.meta.dirname, '..') },
   poweredByHeader: false,

@@ -1,5 +1,5 @@
 /** The pictures of the book on bees: a plan, a frame of comb, and a curve. */
-import type { Letters } from './pictures';
+import type { Letters } from './letters';
 
 const INK = '#24282a';
 const svg = (width: number, height: number, inside: string): string =>

@@ -1,9 +1,7 @@
 /** The demo's pictures and covers, drawn here as SVG and turned into files by sharp. */
-import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
-import { Face } from '@pagina/core/type';
-import { facePath, typeSource } from '@pagina/make';
 import { frame, roofPlan, weights } from './bees';
+import { letters, type Letters } from './letters';
 
 const png = async (svg: string, width: number): Promise<Uint8Array> =>
   new Uint8Array(
@@ -43,32 +41,6 @@ function beam(): string {
     (_, i) => `<path d="M450 -40 L${-140 + i * 200} 330" stroke="#c9c6bd" stroke-width="7"/>`,
   ).join('');
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 900 600"><rect width="900" height="600" fill="#efede7"/>${rafters}<path d="M450 0 v120" stroke="#24282a" stroke-width="9"/><path d="M150 168 Q450 118 750 168 l-4 14 Q450 142 154 182 z" fill="#24282a"/><circle cx="450" cy="140" r="19" fill="#efede7" stroke="#24282a" stroke-width="8"/><path d="M450 120 l-7 -40 h14 z" fill="#24282a"/>${pan(154)}${pan(746)}<path d="M0 560 h900 v40 h-900 z" fill="#bdbab1"/></svg>`;
-}
-
-/** Draws words as outlines around `x`: what letters the machine has makes no difference. */
-export type Letters = (
-  words: string,
-  size: number,
-  y: number,
-  spacing: number,
-  ink: string,
-  x?: number,
-) => string;
-async function letters(): Promise<Letters> {
-  const { harfbuzz } = await typeSource();
-  const face = new Face('EB Garamond', readFileSync(facePath('EB Garamond')), harfbuzz);
-  return (words, size, y, spacing, ink, middle = 850) => {
-    const scale = size / face.upem;
-    const g = face.shape(words, '', 'en');
-    let x = 0;
-    const drawn: string[] = [];
-    for (let i = 0; i < g.count; i++) {
-      drawn.push(`<path transform="translate(${x} 0)" d="${face.path(g.ids[i] as number)}"/>`);
-      x += (g.advances[i] as number) + spacing / scale;
-    }
-    const left = middle - ((x - spacing / scale) * scale) / 2;
-    return `<g fill="${ink}" transform="translate(${left} ${y}) scale(${scale} ${-scale})">${drawn.join('')}</g>`;
-  };
 }
 
 /** A cover of 1,700 × 2,600: type over a field of lines, in two colours, its author on the ground below. */

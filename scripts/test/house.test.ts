@@ -14,6 +14,7 @@ describe('the import table', () => {
     ['core/src/base/x.ts', '../record', /only from rooms above/],
     ['core/src/pdf/x.ts', '../epub', /only from rooms above/],
     ['core/src/order/x.ts', '../tidy', /only from rooms above/],
+    ['core/src/tidy/x.ts', '../type', /only from rooms above/],
     ['core/src/check/x.ts', '../package/read', /entered by its index/],
     ['core/src/type/x.ts', 'node:fs', /core may not import/],
     ['web/src/app/x.tsx', '@pagina/make', /web may not import make/],

@@ -3,7 +3,6 @@ import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import { MOST_PIXELS, pictureInfo } from '@pagina/core/base';
 import { filePath, keepBytes, type Store } from '@pagina/data';
-import { familiarPicture } from '@pagina/make/pictures';
 import { Unanswerable } from './answer';
 import { keepBody } from './upload';
 
@@ -23,11 +22,22 @@ export async function keepPicture(s: Store, request: Request): Promise<PictureFa
     await openOrRefuse(filePath(s, kept.sha256));
     return { ...info, sha256: kept.sha256 };
   }
-  const familiar = await familiarPicture(bytes);
+  const familiar = await asKnownKind(bytes);
   const turned = familiar && pictureInfo(familiar);
   if (!familiar || !turned)
     throw new Unanswerable('This isn’t a picture that can be opened. Save it as PNG or JPEG.', 415);
   return { ...turned, sha256: (await keepBytes(s, familiar)).sha256 };
+}
+
+/** As JPEG, or as PNG where one can see through it; null where it can’t be opened. */
+async function asKnownKind(bytes: Uint8Array): Promise<Uint8Array | null> {
+  try {
+    const picture = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).rotate();
+    const { hasAlpha } = await picture.metadata();
+    return new Uint8Array(await (hasAlpha ? picture.png() : picture.jpeg({ quality: 94 })).toBuffer());
+  } catch {
+    return null;
+  }
 }
 
 async function openOrRefuse(path: string): Promise<void> {
