@@ -6,28 +6,29 @@
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join as path } from 'node:path';
 import { unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { apply, schema, type Book, type Section } from '@pagina/core/book';
 import { changeOfEdits, tidyReferences } from '@pagina/core/tidy';
-import type { Shows } from '@pagina/core/order';
+import { checkBook } from '@pagina/core/check';
+import { divide, join, type Shows } from '@pagina/core/order';
 import { readManuscript } from '@pagina/core/intake';
 import { book, prose, section } from '../../core/test/fixtures/books';
 import { makeEbook, makePrint } from '../src';
 import { makeWordFile } from '../src/word-file';
 import { chapter, id, note, noteBody, numbers, on, para, text } from './fixtures';
 
-const dir = mkdtempSync(join(tmpdir(), 'references-'));
+const dir = mkdtempSync(path(tmpdir(), 'references-'));
 const words = (t: string): string => t.replace(/\s+/g, ' ').trim();
 
 /** The text of every page of a file, in order. */
 async function pagesOf(b: Book, name: string): Promise<string[]> {
   const made = await makePrint(b, 'paperback', { pictures: () => null });
   if (!made.ok) throw new Error(made.refusal.message);
-  const path = join(dir, name);
-  writeFileSync(path, made.value.bytes);
-  const all = execFileSync('pdftotext', ['-enc', 'UTF-8', path, '-'], {
+  const file = path(dir, name);
+  writeFileSync(file, made.value.bytes);
+  const all = execFileSync('pdftotext', ['-enc', 'UTF-8', file, '-'], {
     encoding: 'utf8',
     maxBuffer: 1 << 28,
   });
@@ -215,6 +216,45 @@ describe('references to numbers and titles', () => {
     expect(xml).toContain(`w:name="${anchor}"`);
     expect(xml).toContain('appendix\u00a0A');
     expect(xml).toContain('Figure 2.2. ');
+  });
+});
+
+describe('places that move', () => {
+  const asking = (target: string, n: number) => para(text(`<${n}:`), refer(target, 'title'), text(`:${n}>`));
+  const b = (): Book =>
+    book([
+      chapter([asking('c2', 1), asking('c2#h', 2), asking('c3', 3)], { id: 'c1', title: 'One' }),
+      chapter(
+        [
+          para(text('First.')),
+          schema.node('subhead', { id: 'h', level: 1 }, [text('Of gates')]),
+          schema.node('paragraph', { id: 'after' }, [text('Last.')]),
+        ],
+        { id: 'c2', title: 'Two' },
+      ),
+      chapter([schema.node('paragraph', { id: 'third' }, [text('Third.')])], { id: 'c3', title: 'Three' }),
+    ]);
+  const applied = (from: Book, change: ReturnType<typeof join>): Book => {
+    const made = change.ok ? apply(from, change.value) : change;
+    if (!made.ok) throw new Error(made.refusal.message);
+    return made.value.book;
+  };
+  const newId = (): string => id();
+  const saidIn = async (x: Book): Promise<string[]> => {
+    const pages = await pagesOf(x, `moved-${id()}.pdf`);
+    const files = Object.values(await filesOf(x)).join(' ');
+    // Every reference leads somewhere in the ebook too.
+    expect(files.match(/&lt;\d:<a href/g)).toHaveLength(3);
+    expect(checkBook(x).map((f) => f.rule)).not.toContain('book/dead-place');
+    return [1, 2, 3].map((n) => said(pages, n));
+  };
+  it('are followed when sections are joined and divided', async () => {
+    expect(await saidIn(b())).toEqual(['Two', 'Of gates', 'Three']);
+    const joined = applied(b(), join(b(), 'c3', newId));
+    expect(await saidIn(joined)).toEqual(['Two', 'Of gates', 'Three']);
+    const divided = applied(joined, divide(joined, 'c2', 'h', newId));
+    expect(divided.sections.length).toBe(3);
+    expect((await saidIn(divided))[2]).toBe('Three');
   });
 });
 

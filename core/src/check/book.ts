@@ -78,11 +78,11 @@ function pointedIn(content: Node): Pointed {
 
 /** Links and cross-references to places that have gone. */
 function deadPlaces(book: Book): Finding[] {
-  const ids = new Map(book.sections.map((s) => [s.id, pointedIn(s.content).ids]));
+  const ids = book.sections.map((s) => pointedIn(s.content).ids);
   const dead = (target: string): boolean => {
     const [section = '', block = ''] = target.split('#');
-    const there = ids.get(section);
-    return !there || (block !== '' && !there.has(block));
+    if (block === '') return !book.sections.some((s) => s.id === section);
+    return !ids.some((there) => there.has(block));
   };
   return book.sections.flatMap((s) =>
     pointedIn(s.content)

@@ -378,7 +378,12 @@ export class ReflowRenderer {
 
   /** "section" or "section#block" → a file and fragment seen from another text file. */
   private placeHref(target: string): string | null {
-    const [section = '', block = ''] = target.split('#');
+    const [asked = '', block = ''] = target.split('#');
+    // A block may have come to stand in another section than the one it was named in.
+    const section =
+      block === '' || this.anchors.get(asked)?.has(block)
+        ? asked
+        : ([...this.anchors].find(([, ids]) => ids.has(block))?.[0] ?? asked);
     const file = this.fileOf.get(section);
     if (!file) return null;
     // A block that is gone, or that the file does not show, is looked for in its section.

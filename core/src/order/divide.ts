@@ -15,6 +15,7 @@ import { captionsListedBy } from './contents';
 import { isFromRecord } from './fromrecord';
 import { headingIn } from './headingin';
 import { makesIndex } from './index-entries';
+import { ledOn } from './leading';
 
 const indexOf = (book: Book, id: string): number => book.sections.findIndex((s) => s.id === id);
 
@@ -90,13 +91,40 @@ export function divide(book: Book, id: string, blockId: string, newId: () => str
     ...heading?.fields,
     content,
   };
+  // A line that heads the new section is gone from the text: what led to it leads to the section.
+  const there = idsIn(content);
+  const gone = new Set(cut.tail.map((n) => n.attrs.id as string).filter((block) => !there.has(block)));
+  const to = (target: string): string | null => {
+    const [, block = ''] = target.split('#');
+    return gone.has(block) ? fresh.id : null;
+  };
+  const head = schema.node('doc', null, Fragment.fromArray(cut.head).append(notes(false)));
   return done({
     type: 'group',
     label: 'Split the section',
     changes: [
-      textReplaced(section, Fragment.fromArray(cut.head).append(notes(false))),
-      { type: 'insert-section', index: index + 1, section: sectionToJson(fresh) },
+      textReplaced(section, ledOn(head, to)),
+      {
+        type: 'insert-section',
+        index: index + 1,
+        section: sectionToJson({ ...fresh, content: ledOn(content, to) }),
+      },
+      ...ledOnIn(book, [id], to),
     ],
+  });
+}
+
+function idsIn(content: Node): Set<string> {
+  const ids = new Set<string>();
+  content.descendants((n) => void (typeof n.attrs.id === 'string' && ids.add(n.attrs.id)));
+  return ids;
+}
+
+/** The texts of the other sections, where something in them has to be led on. */
+function ledOnIn(book: Book, but: readonly string[], to: (target: string) => string | null): Change[] {
+  return book.sections.flatMap((s): Change[] => {
+    const content = but.includes(s.id) ? s.content : ledOn(s.content, to);
+    return content === s.content ? [] : [textReplaced(s, content)];
   });
 }
 
@@ -148,9 +176,16 @@ export function join(book: Book, id: string, newId: () => string): Outcome<Chang
       id: s.id,
       fields: { parent: before.kind === 'part' ? before.id : before.parent },
     }));
+  const begins = (heads[0] ?? section.content.firstChild)?.attrs.id as string | undefined;
+  const to = (target: string): string | null => (target === id ? `${before.id}#${begins}` : null);
   return done({
     type: 'group',
     label: 'Join with previous',
-    changes: [...children, { type: 'remove-section', id }, textReplaced(before, all)],
+    changes: [
+      ...children,
+      { type: 'remove-section', id },
+      textReplaced(before, ledOn(before.content.copy(all), to)),
+      ...ledOnIn(book, [id, before.id], to),
+    ],
   });
 }

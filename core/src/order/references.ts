@@ -113,10 +113,23 @@ export class References {
     if (place === undefined) {
       const [id = '', block = ''] = target.split('#');
       const section = this.sections.get(id);
-      place = section ? { section, block: block ? blockIn(section.content, block) : null } : null;
+      const found = section && block ? blockIn(section.content, block) : null;
+      place = section && (block === '' || found) ? { section, block: found } : this.moved(block);
+      // A block that is gone is looked for in its section.
+      place ??= section ? { section, block: null } : null;
       this.places.set(target, place);
     }
     return place;
+  }
+
+  /** A block that has come to stand in another section, by dividing, joining, or cut and paste. */
+  private moved(block: string): Place | null {
+    if (block === '') return null;
+    for (const section of this.sections.values()) {
+      const found = blockIn(section.content, block);
+      if (found) return { section, block: found };
+    }
+    return null;
   }
 
   /** "4", "2.3", "B", "7"; '' where the place has no number. */
