@@ -99,12 +99,12 @@ describe('numbers of tables', () => {
     await station(page, id, 'manuscript');
     await textOf(page, 'The Nets');
     const caption = page.locator('.manuscript .table-caption').first();
-    await expect.poll(() => caption.getAttribute('data-label')).toBe('Table 2.1.');
+    await expect.poll(() => caption.locator('.made').innerText()).toMatch(/^Table 2\.1\.\s*$/);
     await page.getByRole('button', { name: 'Tidy', exact: true }).click();
     const typed = page.locator('[data-rule="caption-numbers"]');
     await typed.getByText('2 places').waitFor();
     await typed.getByRole('button', { name: 'Apply all' }).click();
-    await expect.poll(() => caption.innerText()).toBe('Nets by the yard');
+    await expect.poll(() => caption.innerText()).toBe('Table 2.1. Nets by the yard');
   });
   it('and words that refer are offered as references', async () => {
     const found = page.locator('[data-rule="cross-references"]');

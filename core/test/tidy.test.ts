@@ -311,3 +311,23 @@ describe('typographic clean-up', () => {
     );
   });
 });
+
+describe('titles typed in capitals', () => {
+  const titled = (title: string, language = 'en-GB'): string[] => {
+    const b = book([section('c', 'chapter', ['Text.'], { title })]);
+    const own = { ...b, record: { ...b.record, language } };
+    return tidyFields(own, styleFor(language))
+      .filter((i) => i.rule === 'capital-titles')
+      .map((i) => i.by);
+  };
+  it('are offered in letters, small words small and kings numbered', () => {
+    expect(titled('BEFORE YOU BUY ANYTHING')).toEqual(['Before You Buy Anything']);
+    expect(titled('THE LORD OF THE MARSH')).toEqual(['The Lord of the Marsh']);
+    expect(titled('HENRY VIII AND THE TIDE')).toEqual(['Henry VIII and the Tide']);
+  });
+  it('are left where they are no words, mixed, or of a language that writes its titles otherwise', () => {
+    expect(titled('EBB')).toEqual([]);
+    expect(titled('The BBC Man')).toEqual([]);
+    expect(titled('DIE FLUT KOMMT', 'de')).toEqual([]);
+  });
+});

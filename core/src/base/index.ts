@@ -11,4 +11,5 @@ export * from './manuscripts';
 export * from './hash';
 export * from './money';
 export * from './labels';
+export * from './titlecase';
 export * from './pointers';

@@ -1,5 +1,5 @@
 /** A manuscript's bytes to a book, with everything that was decided on the way and why. */
-import { countWords, digestOfBytes, done, pictureInfo, type Finding, type Outcome } from '../base';
+import { inLetters, countWords, digestOfBytes, done, pictureInfo, type Finding, type Outcome } from '../base';
 import { newBook, type Arrival, type Book, type Picture, type Section } from '../book';
 import { recordSchema, type Contributor } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assembly';
@@ -195,19 +195,3 @@ function aboutBook(
 }
 
 const author = (name: string): Contributor => ({ name, role: 'author', sortName: '', life: '' });
-const inLetters = (s: string): string => (/\p{Lu}/u.test(s) && s === s.toUpperCase() ? titleCase(s) : s);
-const SMALL = new Set('a an the and but or nor of in on at to for by with from as'.split(' '));
-const titleCase = (s: string): string =>
-  s
-    .toLowerCase()
-    .split(' ')
-    .map((w, i) => (i > 0 && SMALL.has(w) ? w : capital(w, i === 0)))
-    .join(' ');
-/** What is elided before a name keeps its small letter: "le pont d’Ansbeck". */
-const ELIDED = /^(?:[cdjlmnst]|qu|dell|dall|nell|sull|all)$/;
-function capital(word: string, first: boolean): string {
-  const [head = '', tail = ''] = word.split(/(?<=^\p{L}{1,4}['\u2019])/u);
-  const upper = (t: string): string => t.replace(/\p{L}/u, (c) => c.toUpperCase());
-  if (tail.length < 3) return upper(word);
-  return (!first && ELIDED.test(head.slice(0, -1)) ? head : upper(head)) + upper(tail);
-}

@@ -15,6 +15,7 @@ export type RuleName =
   | 'white-space-at-ends'
   | 'empty-paragraphs'
   | 'underlining'
+  | 'capital-titles'
   | 'caption-numbers'
   | 'cross-references';
 
@@ -40,6 +41,7 @@ export const RULE_NAMES: Record<RuleName, string> = {
   'white-space-at-ends': 'White space at the ends of paragraphs',
   'empty-paragraphs': 'Empty paragraphs',
   underlining: 'Underlining to italics',
+  'capital-titles': 'Titles typed in capitals',
   'caption-numbers': 'Numbers typed before captions',
   'cross-references': 'Cross-references in words',
 };

@@ -3,6 +3,7 @@
  * Nothing touches monospace text or addresses.
  */
 import type { Node } from 'prosemirror-model';
+import { inLetters } from '../base';
 import type { Book, Section } from '../book';
 import { typedCaption } from './captions';
 import { around, blockText, type TextEdit } from './edits';
@@ -53,7 +54,16 @@ export function tidySection(section: Section, style: TypographicStyle): TidyItem
 /** What the rules would change in titles and in the record. */
 export function tidyFields(book: Book, style: TypographicStyle): TidyItem[] {
   const items: TidyItem[] = [];
+  // Other languages write their titles otherwise, and German nouns can’t be told from their capitals.
+  const english = /^en\b/i.test(book.record.language);
   for (const { section, field, text } of fieldsOf(book)) {
+    const letters = english && section && /\p{Lu}{4}/u.test(text) ? inLetters(text) : text;
+    if (letters !== text) {
+      // The interior says which titles are set in capitals.
+      const edit = { rule: 'capital-titles' as const, from: 0, to: text.length, by: letters };
+      items.push({ ...itemOf(text, edit, section, ''), field });
+      continue;
+    }
     let at = 0;
     for (const line of text.split('\n')) {
       for (const e of editsOf(line, addressesIn(line), style)) {

@@ -24,6 +24,7 @@ function rangeIn(element: Element, from: number, to: number): Range | null {
   let begun = false;
   const walk = (node: Node): boolean => {
     for (const child of node.childNodes) {
+      if ((child as Element).matches?.('.made')) continue;
       if (child.nodeType === Node.TEXT_NODE) {
         const length = (child as Text).length;
         if (!begun && from < at + length) {

@@ -27,10 +27,23 @@ function shownIn(doc: Node, by: Pointing | null): Shown {
       if (!reference && !caption) return;
       const said = reference ? by.says(x.attrs as Reference) : by.labelOf(x.attrs.id as string);
       words.push(said);
-      const attrs = reference ? {} : { 'data-label': said };
-      if (said) marks.push(Decoration.node(pos, pos + x.nodeSize, attrs, { said }));
+      if (said)
+        marks.push(
+          reference
+            ? Decoration.node(pos, pos + x.nodeSize, {}, { said })
+            : Decoration.widget(pos + 1, () => labelOf(said), { side: -1, key: said }),
+        );
     });
   return { by, marks: DecorationSet.create(doc, marks), words: words.join('|') };
+}
+
+/** The number before a caption: no part of its text. */
+function labelOf(said: string): HTMLElement {
+  const label = document.createElement('span');
+  label.className = 'made';
+  label.contentEditable = 'false';
+  label.textContent = `${said} `;
+  return label;
 }
 
 export function pointingPlugin(): Plugin<Shown> {

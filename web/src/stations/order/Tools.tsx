@@ -38,7 +38,7 @@ export function Tools({
   const one = chosen.length === 1 ? chosen[0] : undefined;
   const none = chosen.length === 0;
   const kind = new Set(chosen.map((s) => s.kind)).size === 1 ? (chosen[0]?.kind ?? null) : null;
-  const tool = 'h-7 px-2';
+  const tool = 'h-7 px-1.5';
   return (
     <Toolbar label="Chosen sections" className="gap-x-0.5 bg-table">
       <Button
@@ -59,7 +59,7 @@ export function Tools({
         disabled={none}
         placeholder={none ? 'Kind' : 'of several kinds'}
         onKind={(k) => void actions.kind(ids, k)}
-        className="h-7 w-36"
+        className="h-7 w-32"
       />
       <Button
         kind="quiet"
