@@ -3,21 +3,9 @@
  * and folios, contents with the labels they point to, until nothing moves any more.
  */
 import { inSentence, refused, done, unsetShare, type Outcome } from '../base';
-import {
-  kindRule,
-  noteMarks,
-  notesIn,
-  printOf,
-  sectionsOf,
-  type NoteKind,
-  type Book,
-  type PrintEdition,
-  type Section,
-} from '../book';
+import { kindRule, printOf, sectionsOf, type Book, type PrintEdition, type Section } from '../book';
 import { interiorOf, measureOf, numberingWith, rowsOf, trimOf } from '../design';
 import {
-  captionLabel,
-  captionNumbers,
   captionsListedBy,
   captionsOf,
   contentsOf,
@@ -25,27 +13,21 @@ import {
   indexOf,
   isFromRecord,
   makesIndex,
-  notePlaces,
   recordContent,
-  References,
-  referencesIn,
   type ContentsEntry,
   type Heading,
   type IndexEntry,
-  type NotePlace,
-  type NotePlaces,
-  type Reference,
 } from '../order';
 import { authorsLine } from '../record';
 import { loadHyphenator } from '../type';
 import { ComposeCache, type TypeSource } from './cache';
 import type { Composition, Page, PageSetting, Side } from './sheets';
 import { BLEED } from './blocks';
-import type { Flow, MadeWords } from './lines';
-import type { FlowManners, GatheredNotes } from './blocks';
+import type { Flow } from './lines';
 import { furnitureOf, type HeadWords } from './furniture';
 import { contentsBlocks } from './blocks';
 import { indexBlocks, IndexFinder } from './blocks';
+import { BookWords } from './bookwords';
 import { Labels } from './labels';
 import { copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './blocks';
 import { openingBlock, solid } from './blocks';
@@ -132,18 +114,13 @@ function isMostlyUnset(sections: readonly Section[]): boolean {
   return unset > letters / 2;
 }
 
-/** Where notes stand that are not sent to another section. */
-const inside = (place: NotePlace): NotePlace => (place === 'elsewhere' ? 'after' : place);
-
 class Job {
   private readonly headings: Map<string, Heading>;
   /** What the contents lists, and the subheads among it by their blocks. */
   private readonly entries: ContentsEntry[];
   /** What lists of figures and tables list; empty where the book has no such page. */
   private readonly captioned: Record<'figures' | 'tables', readonly ContentsEntry[]>;
-  private readonly references: References;
-  private readonly noted: NotePlaces;
-  private readonly captions: MadeWords['captionLabel'];
+  private readonly words: BookWords;
   /** Terms of an index that makes itself; null where the book has none. */
   private readonly index: readonly IndexEntry[] | null;
   /** Blocks whose pages are asked for. */
@@ -167,18 +144,9 @@ class Job {
     const captionsFor = (of: 'figures' | 'tables'): ContentsEntry[] =>
       sections.some((x) => captionsListedBy(x) === of) ? captionsOf(sections, naming, of) : [];
     this.captioned = { figures: captionsFor('figures'), tables: captionsFor('tables') };
-    this.noted = notePlaces(sections, s.interior.notes);
-    this.references = new References(sections, naming, this.noted.signs);
-    const numbers = captionNumbers(sections, naming);
-    this.captions = (id) => {
-      const number = numbers.get(id);
-      return number ? captionLabel(number, book.record.language) : '';
-    };
+    this.words = new BookWords(sections, book, naming, s.interior, this.headings);
     const listed = [...this.entries, ...this.captioned.figures, ...this.captioned.tables];
-    this.wanted = new Set([
-      ...listed.flatMap((e) => e.block ?? []),
-      ...sections.flatMap((x) => this.pagesAsked(x)).flatMap((r) => this.references.linesOf(r.target)),
-    ]);
+    this.wanted = new Set([...listed.flatMap((e) => e.block ?? []), ...this.words.blocksAsked()]);
     this.setting = { interior: s.interior, words: s.faces.words };
     this.pictures = new Map(book.pictures.map((p) => [p.id, p]));
   }
@@ -213,31 +181,7 @@ class Job {
   }
 
   private needsLabels(section: Section): boolean {
-    return this.lists(section) || this.pagesAsked(section).length > 0;
-  }
-
-  /** References of a section that print pages. */
-  private pagesAsked(section: Section): Reference[] {
-    return referencesIn(section.content).filter((r) => r.shows === 'page' || r.shows === 'pages');
-  }
-
-  private wordsWith(labels: Labels): FlowManners['words'] {
-    const folios = labels.folios((target) => this.references.linesOf(target));
-    return {
-      reference: (n) => this.references.says(n.attrs as Reference, folios),
-      captionLabel: this.captions,
-    };
-  }
-
-  /** What references and captions of a section say that is not in its own text. */
-  private said(section: Section, words: FlowManners['words']): string[] {
-    const said: string[] = [];
-    section.content.descendants((n) => {
-      if (n.type.name === 'reference') said.push(words.reference(n));
-      const label = 'id' in n.attrs ? words.captionLabel(n.attrs.id as string) : '';
-      if (label) said.push(label);
-    });
-    return said;
+    return this.lists(section) || this.words.pagesAsked(section).length > 0;
   }
 
   private entriesOn(section: Section): readonly ContentsEntry[] {
@@ -247,7 +191,7 @@ class Job {
 
   private flowOf(section: Section, labels: Labels, kept: KeptParagraphs | null): Flow {
     const { s, book, edition } = this;
-    const words = this.wordsWith(labels);
+    const words = this.words.with(labels);
     const bare = (blocks: Flow['blocks']): Flow => ({
       section: section.id,
       blocks,
@@ -260,7 +204,7 @@ class Job {
       if (section.kind === 'copyright-page') return bare(copyrightPage(s, section, book.record, edition));
       const written = { ...section, content: recordContent(section, book.record) };
       return textFlow(s, written, this.heading(section), this.pictures, {
-        ...this.notesOf(section),
+        ...this.words.notesOf(section),
         words,
         kept,
       });
@@ -287,7 +231,7 @@ class Job {
       return bare(opening ? [opening, ...blocks] : blocks);
     }
     const flow = textFlow(s, section, this.heading(section), this.pictures, {
-      ...this.notesOf(section),
+      ...this.words.notesOf(section),
       words,
       kept,
     });
@@ -318,27 +262,8 @@ class Job {
     }
   }
 
-  private notesOf(section: Section): Pick<FlowManners, 'notes' | 'gathered'> {
-    const { gatherer, ...notes } = this.noted;
-    if (section.id !== gatherer?.id) return { notes, gathered: [] };
-    const gathered = this.sections.flatMap((x): GatheredNotes[] => {
-      if (x.id === section.id) return [];
-      const own = notesIn(x.content).filter((n) => notes[n.attrs.kind as NoteKind] === 'elsewhere');
-      if (own.length === 0) return [];
-      const marks = noteMarks(x.content, notes.signs);
-      return [
-        {
-          label: this.heading(x).label,
-          notes: own.map((note) => ({ note, mark: marks.get(note.attrs.id as string) ?? '*' })),
-        },
-      ];
-    });
-    // Its own notes stand in it.
-    return { notes: { ...notes, foot: inside(notes.foot), end: inside(notes.end) }, gathered };
-  }
-
   private sectionPages(section: Section, side: Side, labels: Labels): SectionPages {
-    const { notes, gathered } = this.notesOf(section);
+    const { notes, gathered } = this.words.notesOf(section);
     const depends = isFromRecord(section, this.book.record)
       ? [this.book.record, this.edition]
       : this.lists(section)
@@ -352,7 +277,6 @@ class Job {
       section.content.textContent === '' || this.book.pictures.length > 0
         ? this.book.pictures.map((p) => [p.id, p.width, p.height])
         : [];
-    const words = this.wordsWith(labels);
     const said = gathered.length > 0 ? this.sections : [section];
     const key = JSON.stringify([
       side,
@@ -360,7 +284,7 @@ class Job {
       this.heading(section),
       notes,
       depends,
-      said.map((x) => this.said(x, words)),
+      said.map((x) => this.words.in(x, labels)),
       pictures,
       this.s.key,
     ]);
