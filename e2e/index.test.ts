@@ -36,17 +36,17 @@ describe('the index', () => {
   it('takes every occurrence of some words, but those that are left out', async () => {
     await station(page, id, 'manuscript');
     await page.getByRole('button', { name: 'Index', exact: true }).click();
-    await pane().getByText('Nothing is marked yet.').waitFor();
-    await pane().getByRole('button', { name: 'Mark words' }).click();
+    await pane().getByText('The index is empty.').waitFor();
+    await pane().getByRole('button', { name: 'Add occurrences' }).click();
     await pane().getByLabel('Words to look for').fill('sluice');
     await pane().getByLabel('Entry').fill('sluices');
-    await pane().getByText('13 not marked yet.').waitFor();
+    await pane().getByText('13 not in the index yet.').waitFor();
     await pane()
       .getByRole('checkbox', { name: /lets water by/ })
       .last()
       .click();
     expect(await new AxeBuilder(page).violations()).toEqual([]);
-    await pane().getByRole('button', { name: 'Mark all 12' }).click();
+    await pane().getByRole('button', { name: 'Add these 12 places' }).click();
     await pane()
       .getByRole('button', { name: /^sluices 12/ })
       .waitFor();
@@ -55,7 +55,7 @@ describe('the index', () => {
   });
   it('is undone in one step, and done again', async () => {
     await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
-    await pane().getByText('Nothing is marked yet.').waitFor();
+    await pane().getByText('The index is empty.').waitFor();
     await page.getByRole('button', { name: 'Redo', exact: true }).click();
     await pane()
       .getByRole('button', { name: /^sluices 12/ })
@@ -98,7 +98,7 @@ describe('the index', () => {
       .getByRole('button', { name: /^sluices 12/ })
       .click();
     await pane().getByRole('button', { name: 'Delete the entry' }).click();
-    await pane().getByText('Nothing is marked yet.').waitFor();
+    await pane().getByText('The index is empty.').waitFor();
     await page.getByText('A sluice is no gate').waitFor();
     expect(errors).toEqual([]);
   });

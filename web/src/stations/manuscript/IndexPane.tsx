@@ -12,7 +12,7 @@ import { Button } from '@/ui/Button';
 import { lineOf } from '@/ui/Field';
 import { Tip } from '@/ui/Tip';
 import { showNothing, showStretch } from './highlight';
-import { MarkWords } from './MarkWords';
+import { Occurrences } from './Occurrences';
 
 const named = (e: IndexEntry, u: IndexTerm | null): string => (u ? `${e.term}: ${u.term}` : e.term);
 
@@ -39,7 +39,7 @@ export function IndexPane({ onClose }: { onClose: () => void }) {
       onClose={close}
       tools={
         <Button className="h-7" onClick={() => setAdding(!adding)} aria-expanded={adding}>
-          Mark words
+          Add occurrences
         </Button>
       }
       note={
@@ -47,12 +47,12 @@ export function IndexPane({ onClose }: { onClose: () => void }) {
           ? `${count.toLocaleString('en-GB')} ${count === 1 ? 'entry' : 'entries'}. Folios come from the pages of each edition.`
           : 'The book has no section “Index” yet. Add it from the running order to print these entries.'
       }
-      head={adding ? <MarkWords book={book} onDone={() => setAdding(false)} /> : null}
+      head={adding ? <Occurrences book={book} onDone={() => setAdding(false)} /> : null}
     >
       {entries.length === 0 ? (
         <p className="px-4 py-3">
-          Nothing is marked yet. Select words in the text and press Ctrl+Shift+X, or mark every occurrence of
-          some words at once.
+          The index is empty. Select words in the text and press Ctrl+Shift+X, or add every occurrence of some
+          words at once.
         </p>
       ) : null}
       <ul aria-label="Entries">

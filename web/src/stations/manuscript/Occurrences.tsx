@@ -1,5 +1,5 @@
 'use client';
-/** Marks every occurrence of some words for the index, or those of them that are meant. */
+/** Adds every occurrence of some words to the index, or those of them that are meant. */
 import { useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { Book } from '@pagina/core/book';
@@ -15,7 +15,7 @@ import { showStretch } from './highlight';
 const SHOWN = 200;
 const keyOf = (e: TextEdit): string => `${e.section} ${e.block} ${e.from}`;
 
-export function MarkWords({ book, onDone }: { book: Book; onDone: () => void }) {
+export function Occurrences({ book, onDone }: { book: Book; onDone: () => void }) {
   const { session, goTo } = useTitle();
   const [sought, setSought] = useState({ find: '', matchCase: false, wholeWords: true });
   const [entry, setEntry] = useState('');
@@ -31,16 +31,19 @@ export function MarkWords({ book, onDone }: { book: Book; onDone: () => void }) 
   const meant = found.filter((e) => !left.has(keyOf(e)));
   const mark = async (): Promise<void> => {
     await session.flush();
-    const done = await session.change((b) => changeOfEdits(b, meant, `Mark “${term}” for the index`));
+    const done = await session.change((b) => changeOfEdits(b, meant, `Add “${term}” to the index`));
     if (!done) return void toast('The text has changed since; the list has been updated.');
-    toast(`${meant.length.toLocaleString('en-GB')} ${meant.length === 1 ? 'place' : 'places'} marked.`, {
-      action: { label: 'Undo', onClick: () => void session.undo() },
-    });
+    toast(
+      `${meant.length.toLocaleString('en-GB')} ${meant.length === 1 ? 'place' : 'places'} added to the index.`,
+      {
+        action: { label: 'Undo', onClick: () => void session.undo() },
+      },
+    );
     onDone();
   };
   return (
     <form
-      aria-label="Mark words for the index"
+      aria-label="Add occurrences to the index"
       className="space-y-2 pt-2"
       onSubmit={(e) => {
         e.preventDefault();
@@ -84,8 +87,8 @@ export function MarkWords({ book, onDone }: { book: Book; onDone: () => void }) 
         <>
           <p role="status" className="text-[13px] text-ink-soft">
             {found.length === 0
-              ? 'Nothing that isn’t marked already.'
-              : `${found.length.toLocaleString('en-GB')} not marked yet${found.length > SHOWN ? `; the first ${SHOWN} are shown` : ''}.`}
+              ? 'Nothing that isn’t in the index already.'
+              : `${found.length.toLocaleString('en-GB')} not in the index yet${found.length > SHOWN ? `; the first ${SHOWN} are shown` : ''}.`}
           </p>
           <ScrollArea label="Occurrences" className="max-h-56">
             <ul>
@@ -120,7 +123,7 @@ export function MarkWords({ book, onDone }: { book: Book; onDone: () => void }) 
         </>
       )}
       <Button kind="primary" type="submit" className="h-7" disabled={meant.length === 0}>
-        {meant.length === 1 ? 'Mark it' : `Mark all ${meant.length.toLocaleString('en-GB')}`}
+        {meant.length === 1 ? 'Add this place' : `Add these ${meant.length.toLocaleString('en-GB')} places`}
       </Button>
     </form>
   );
