@@ -1,3 +1,4 @@
+import { schema } from '../src/book';
 /** Whatever a word file holds besides its words: kept, or told once. Files are made by the docx library, or by hand by ECMA-376. */
 import {
   Bookmark,
@@ -18,6 +19,7 @@ import {
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { readManuscript, type Intake, type ReadOptions } from '../src/intake';
+import { indexedAt } from '../src/intake/raw';
 
 type Children = ISectionOptions['children'];
 const made = async (children: Children, more: object = {}): Promise<Uint8Array> =>
@@ -228,5 +230,17 @@ describe('text in another language', () => {
         .map(([t]) => t)
         .join(''),
     ).toBe('guten Morgencolour');
+  });
+});
+
+describe('entries of the index', () => {
+  it.each([
+    ['a great swarm, ', 'swarm'],
+    ['queen cells:', 'cells'],
+    ['he said “1871.”', '1871'],
+    ['L’été', 'L’été'],
+  ])('behind “%s” mark the word without the signs around it', (text, word) => {
+    const marked = indexedAt([schema.text(text)], 'entry').filter((n) => n.marks.length > 0);
+    expect(marked.map((n) => n.text)).toEqual([word]);
   });
 });

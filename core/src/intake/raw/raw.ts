@@ -188,10 +188,11 @@ export function indexedAt(inline: readonly Node[], term: string): Node[] {
   const at = inline.findLastIndex((n) => n.isText && /[\p{L}\p{N}]/u.test(n.text as string));
   const node = inline[at];
   if (!node) return [...inline];
-  const m = /[\p{L}\p{N}][^\s]*\s*$/u.exec((node.text as string).trimEnd());
   const text = node.text as string;
-  const from = m ? m.index : 0;
-  const to = text.trimEnd().length;
+  // The word without the comma behind it.
+  const m = /(?<![^\s\u2014(])[^\p{L}\p{N}\s]*([\p{L}\p{N}][^\s]*?)[^\p{L}\p{N}]*$/u.exec(text);
+  const from = m ? m.index + m[0].indexOf(m[1] as string) : 0;
+  const to = m ? from + (m[1] as string).length : text.trimEnd().length;
   const part = (a: number, b: number, marked: boolean): Node[] =>
     a < b ? [schema.text(text.slice(a, b), marked ? mark.addToSet(node.marks) : node.marks)] : [];
   return [
