@@ -300,3 +300,40 @@ describe('references found in the text', () => {
     expect(pages).not.toContain('Figure 2.1');
   });
 });
+
+describe('a table that goes over pages, with its heads again on each', () => {
+  it('has the page marks of the ebook at the rows that begin the pages, and its index entries where they stand', async () => {
+    const cell = (t: string, head = false, term = '') =>
+      schema.node('cell', { id: id(), head }, [
+        para(term ? schema.text(t, [schema.mark('indexed', { term })]) : text(t)),
+      ]);
+    const rows = Array.from({ length: 90 }, (_, r) =>
+      schema.node('row', { id: id() }, [
+        cell(r === 0 ? 'headcell' : `rowcell${r}`, r === 0, r === 0 ? 'heads' : ''),
+      ]),
+    );
+    const b = book([
+      chapter([para(text('It opens here.')), schema.node('table', { id: id() }, rows)]),
+      section('ix', 'index', []),
+    ]);
+    const pages = await pagesOf(b, 'heads.pdf');
+    const first = pages.findIndex((p) => p.includes('rowcell1 '));
+    // The entry stands where its head stood first.
+    expect(pages.join(' ')).toContain(`heads, ${first + 1} `);
+    const print = await makePrint(b, 'paperback', { pictures: () => null });
+    if (!print.ok) throw new Error(print.refusal.message);
+    const made = await makeEbook(b, 'ebook', {
+      pictures: () => null,
+      print: { edition: 'paperback', composition: print.value.composition },
+    });
+    if (!made.ok) throw new Error(made.refusal.message);
+    const page = Object.entries(unzipSync(made.value.bytes))
+      .map(([, x]) => new TextDecoder().decode(x))
+      .find((x) => x.includes('rowcell5'))!;
+    for (const [folio, row] of pages.flatMap((p, i) => {
+      const begins = i > first && /rowcell(\d+)/.exec(p)?.[1];
+      return begins ? [[i + 1, begins] as const] : [];
+    }))
+      expect(page).toMatch(new RegExp(`id="page-${folio}"[^>]*></span>rowcell${row}<`));
+  });
+});

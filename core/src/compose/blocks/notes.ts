@@ -30,6 +30,8 @@ export function noteParagraphs(
 
 /** A block with the calls of those notes alone: for notes that stand elsewhere no page has to keep room. */
 export function withCallsOf(b: FlowBlock, notes: ReadonlyMap<string, unknown>): FlowBlock {
+  // A block that calls none calls none in its other lengths.
+  if (b.best.notes.size === 0) return b;
   const only = (v: Variant): Variant => {
     if (v.notes.size === 0) return v;
     const rows = [...v.notes].map(([row, ids]) => [row, ids.filter((id) => notes.has(id))] as const);

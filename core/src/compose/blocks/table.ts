@@ -33,10 +33,14 @@ export function tableBlocks(
 const lowered = (item: Item, rows: number): Item =>
   'atRow' in item ? item.atRow(item.row + rows) : { ...item, row: item.row + rows };
 
-/** Heads with more rows of them below. */
+/**
+ * Heads with more rows of them below, to be shown again. Shown again they are nobody's words: the author's stand where
+ * they were first, which is what page lists and indexes ask.
+ */
 function below(heads: FlowBlock['again'], rows: number, items: readonly Item[]): FlowBlock['again'] {
   const above = heads?.rows ?? 0;
-  return { rows: above + rows, items: [...(heads?.items ?? []), ...items.map((i) => lowered(i, above))] };
+  const more = items.map((i) => lowered('ofBlock' in i ? i.ofBlock('') : i, above));
+  return { rows: above + rows, items: [...(heads?.items ?? []), ...more] };
 }
 
 interface SetCell {

@@ -126,6 +126,7 @@ const alike = (a: FlowBlock, b: FlowBlock): boolean =>
   a.before === b.before &&
   a.keep === b.keep &&
   a.best.rows === b.best.rows &&
+  a.again?.rows === b.again?.rows &&
   a.best.hold === b.best.hold &&
   (a.best.hyphenAt === b.best.hyphenAt ||
     (a.best.hyphenAt.size === b.best.hyphenAt.size &&
