@@ -130,6 +130,10 @@ describe('settings of one’s own', () => {
     const large = { ...choice('Harrow', own), design: withLargePrint(choice('Harrow', own)) };
     expect(isLargePrint(large)).toBe(true);
     expect(designOf(large).text.size).toBe(pt(16));
+    // An earlier version kept the settings alone.
+    const { before: _, ...older } = large.design;
+    expect(isLargePrint({ ...large, design: older })).toBe(true);
+    expect(isLargePrint(choice('Harrow', { 'text.size': pt(18) }))).toBe(false);
     // What is set meanwhile stays, where large print does not stand in for it.
     const set = { ...large, design: withChoice(large, 'verse.cut', 'italic')! };
     const again = withoutLargePrint(set);

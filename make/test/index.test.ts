@@ -10,6 +10,7 @@ import { unzipSync } from 'fflate';
 import type { Node } from 'prosemirror-model';
 import { describe, expect, it } from 'vitest';
 import { apply, schema, type Book, type Change, type IndexSee } from '@pagina/core/book';
+import { checkEpub } from '@pagina/core/check';
 import { readManuscript } from '@pagina/core/intake';
 import { indexOf } from '@pagina/core/order';
 import { changeOfEdits, occurrences, renamedEntry, withoutEntry } from '@pagina/core/tidy';
@@ -177,6 +178,20 @@ describe('the order of an index', () => {
     expect(await letters('de')).toMatch(/1871, \d+ a Abend, \d+ Ålesund, \d+ Äpfel, \d+ Ärger, \d+ z zehn/i);
     expect(await letters('sv')).toMatch(/z zehn, \d+ Zorn, \d+ å Ålesund, \d+ ä Äpfel/i);
   });
+});
+
+it('letters are headings in the ebook too, where the design asks for them', async () => {
+  const b = withIndex([
+    chapter([para(marked('a', 'Abend')), para(marked('z', 'zehn')), para(marked('y', '1871'))]),
+  ]);
+  const editions = b.editions.map((e) => ({ ...e, design: { from: {}, set: { 'index.letters': true } } }));
+  const made = await makeEbook({ ...b, editions }, 'ebook', { pictures: () => null, print: null });
+  if (!made.ok) throw new Error(made.refusal.message);
+  expect(checkEpub(made.value.bytes)).toEqual({ ok: true, value: [] });
+  const page = Object.entries(unzipSync(made.value.bytes))
+    .map(([, x]) => new TextDecoder().decode(x))
+    .find((x) => x.includes('ul class="index"') && x.includes('Abend'))!;
+  expect(page.replace(/<[^>]+>/g, ' ').replace(/\s+/g, ' ')).toContain('Index 1871 1 A Abend 1 Z zehn 1');
 });
 
 describe('work on an index', () => {

@@ -31,6 +31,7 @@ export function checkBook(book: Book): Finding[] {
 /** A section "Notes" is filled from the others, where an edition wants the notes of the whole book there. */
 function emptyNotes(book: Book): Finding[] {
   const empty = book.sections.filter((s) => s.kind === 'notes' && !hasText(s.content));
+  if (empty.length === 0) return [];
   const noted = book.sections.some((s) => noteKinds(s.content).size > 0);
   const gathers = book.editions.some((e) => {
     const places = notePlaces(sectionsOf(book, e.id), designOf(e).notes);
@@ -38,7 +39,7 @@ function emptyNotes(book: Book): Finding[] {
       [...noteKinds(s.content).values()].some((k) => places[k] === 'elsewhere'),
     );
   });
-  if (empty.length === 0 || gathers) return [];
+  if (gathers) return [];
   return empty.map((s) => ({
     rule: 'book/empty-section',
     severity: 'caution',

@@ -38,9 +38,9 @@ function inTable(book: Pick<Book, 'sections'>, section: string, block: string): 
   let found = false;
   book.sections
     .find((s) => s.id === section)
-    ?.content.descendants((n, _pos, parent) => {
-      if (n.attrs.id === block && parent?.type.name === 'cell') found = true;
-      return !found && !n.isTextblock;
+    ?.content.descendants((n) => {
+      if (n.type.name === 'table') n.descendants((x) => void (found ||= x.attrs.id === block));
+      return !found && !n.isTextblock && n.type.name !== 'table';
     });
   return found;
 }

@@ -97,8 +97,13 @@ function largePrint(design: Design): Record<string, unknown> {
   };
 }
 
-/** Whether an edition is set in large print. */
-export const isLargePrint = (choice: DesignChoice): boolean => choice.design.before !== undefined;
+/** Whether an edition is set in large print. Earlier versions did not note what it stood in for: all its settings tell. */
+export function isLargePrint(choice: DesignChoice): boolean {
+  const { before, set } = choice.design;
+  if (before !== undefined) return true;
+  const { size, set: lines, hyphens } = designOf(choice).text;
+  return 'text.size' in set && size >= LARGE_PRINT && lines === 'ragged' && !hyphens;
+}
 
 /** An edition's design in large print; what it had set itself is kept for when that is taken off. */
 export function withLargePrint(choice: DesignChoice): Edition['design'] {

@@ -60,38 +60,40 @@ export function navPoints(entries: readonly NavEntry[]): string {
 /** An index: an ebook has no folios of its own, so a term's places are numbered links (EPUB Indexes 1.0 has the same order). */
 export function indexList(
   entries: readonly IndexEntry[],
-  language: string,
+  { language, letters }: { language: string; letters: boolean },
   hrefOf: (place: string) => string | null,
 ): string {
-  const named = new Set(entries.map((e) => e.term));
-  const links = ({ places }: IndexTerm): string =>
-    places
+  const ids = new Map(entries.map((e, i) => [e.term, `entry-${i + 1}`]));
+  const linked = (term: string): string => {
+    const id = ids.get(term);
+    return id ? `<a href="#${id}">${escapeXml(term)}</a>` : escapeXml(term);
+  };
+  const places = (t: IndexTerm): string =>
+    t.places
       .flatMap(({ section, block }, i) => {
         const href = hrefOf(`${section}#${block}`);
         return href ? [`<a href="${escapeXml(href)}">${i + 1}</a>`] : [];
       })
       .join(', ');
-  const see = (t: IndexTerm, also: boolean): string => {
-    if (t.see.length === 0) return '';
-    const to = t.see.map((x) =>
-      named.has(x) ? `<a href="#${entryId(entries, x)}">${escapeXml(x)}</a>` : escapeXml(x),
-    );
-    return `${also ? '. ' : ', '}<em>${capital(also, seeWord(also, language))}</em> ${to.join('; ')}`;
-  };
-  const item = (t: IndexTerm, has: boolean, id = '', under = ''): string => {
-    const at = links(t);
-    return `<li${id}>${escapeXml(t.term)}${at ? ` ${at}` : ''}${see(t, has || at !== '')}${under}</li>`;
+  /** A term, its places, and the entries it leads to; `more` are the terms under it. */
+  const item = (t: IndexTerm, id = '', more = ''): string => {
+    const at = places(t);
+    const also = at !== '' || more !== '';
+    const word = seeWord(also, language);
+    const see =
+      t.see.length === 0
+        ? ''
+        : `${also ? '.' : ','} <em>${also ? capitalised(word) : word}</em> ${t.see.map(linked).join('; ')}`;
+    return `<li${id}>${escapeXml(t.term)}${at && ` ${at}`}${see}${more}</li>`;
   };
   const list = (items: readonly string[]): string => `<ul class="index">\n${items.join('\n')}\n</ul>`;
   const entry = (e: IndexEntry): string =>
-    item(
-      e,
-      e.under.length > 0,
-      ` id="${entryId(entries, e.term)}"`,
-      e.under.length > 0 ? list(e.under.map((u) => item(u, false))) : '',
-    );
-  return list(entries.map(entry));
+    item(e, ` id="${ids.get(e.term)}"`, e.under.length > 0 ? list(e.under.map((u) => item(u))) : '');
+  if (!letters) return list(entries.map(entry));
+  return [...new Set(entries.map((e) => e.letter))]
+    .map((letter) => {
+      const own = list(entries.filter((e) => e.letter === letter).map(entry));
+      return letter === '' ? own : `<h2>${escapeXml(letter)}</h2>\n${own}`;
+    })
+    .join('\n');
 }
-const entryId = (entries: readonly IndexEntry[], term: string): string =>
-  `entry-${entries.findIndex((e) => e.term === term) + 1}`;
-const capital = (on: boolean, words: string): string => (on ? capitalised(words) : words);

@@ -273,8 +273,10 @@ export class ReflowRenderer {
               ),
             )
           : makesIndex(section)
-            ? indexList(indexOf(this.sections, this.book), this.book.record.language, (to) =>
-                this.placeHref(to),
+            ? indexList(
+                indexOf(this.sections, this.book),
+                { language: this.book.record.language, letters: this.design.index.letters },
+                (to) => this.placeHref(to),
               )
             : '';
     const gathered = section.id === this.noted.gatherer?.id ? this.gatheredNotes(writer) : '';

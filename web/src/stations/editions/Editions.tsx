@@ -162,7 +162,6 @@ export function Editions() {
   );
 }
 
-/** A name within a sentence: an outlet keeps its capital. */
 /** Files for those who make the book, which are no editions of their own. */
 const isAside = (id: string): boolean => {
   const key = productKeyOf(id);
