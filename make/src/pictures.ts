@@ -1,6 +1,6 @@
 /** Pictures for print: decoded, turned grey for black-and-white editions, never larger than they are printed. */
 import { MOST_PIXELS } from '@pagina/core/base';
-import type { Intake } from '@pagina/core/intake';
+import type { Intake, Pixels } from '@pagina/core/intake';
 import type { Colour, PdfPicture } from '@pagina/core/pdf';
 
 /** Bytes of a book's picture by id; null when they are not at hand. */
@@ -70,11 +70,17 @@ async function isWhole(bytes: Uint8Array): Promise<boolean> {
   }
 }
 
-/** A picture of a kind that no book carries as PNG where it has few colours or is see-through, else as JPEG; null where it can't be opened. */
-export async function familiarPicture(bytes: Uint8Array): Promise<Uint8Array | null> {
+/** A picture of a kind that no book carries as PNG where it is small, grey or see-through, else as JPEG; null where it can't be opened. */
+export async function familiarPicture(picture: Uint8Array | Pixels): Promise<Uint8Array | null> {
   const { default: sharp } = await import('sharp');
   try {
-    const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).rotate();
+    const image =
+      picture instanceof Uint8Array
+        ? sharp(picture, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).rotate()
+        : sharp(picture.data, {
+            limitInputPixels: MOST_PIXELS,
+            raw: { width: picture.width, height: picture.height, channels: picture.channels },
+          });
     const { hasAlpha, channels, width, height } = await image.metadata();
     const plain = hasAlpha || channels === 1 || (width ?? 0) * (height ?? 0) < 250_000;
     const turned = image.toColourspace(channels === 1 ? 'b-w' : 'srgb').withMetadata({ density: 300 });

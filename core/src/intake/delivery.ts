@@ -13,8 +13,7 @@ import {
 import { schema, type Book, type Picture, type Section } from '../book';
 import { authorsLine } from '../record';
 import { particularsIn, withParticulars, type Particulars } from './particulars';
-import type { ConvertPicture } from './pictures';
-import { paragraphsOf, type RawManuscript } from './raw';
+import { paragraphsOf, type ConvertPicture, type RawManuscript } from './raw';
 import { decodeText, formatOf, readRaw } from './readers';
 import { readManuscript, type Intake, type ReadOptions } from './read';
 
@@ -82,7 +81,7 @@ async function toldApart(texts: readonly DeliveredFile[]): Promise<{
   const sheets: { name: string; sheet: Particulars; file: DeliveredFile }[] = [];
   let best: { file: DeliveredFile; words: number } | null = null;
   for (const file of texts) {
-    const raw = await readRaw(file.bytes, file.name);
+    const raw = await readRaw(file.bytes, file.name, { pictures: false });
     const text = raw.ok ? textOf(raw.value) : '';
     // A list is a list where it is typed as plain text too, which for a manuscript would be one paragraph.
     const typed = /^(?:text|markdown)$/.test(formatOf(file.bytes, file.name));

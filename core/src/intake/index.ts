@@ -1,6 +1,6 @@
 export { formatOf, type Format } from './readers';
 export * from './delivery';
-export { type ConvertPicture } from './pictures';
+export { type ConvertPicture, type Pixels } from './raw';
 export * from './read';
 export { type SectionGuess, type SetAside } from './assembly';
 export { wordsOfSection } from './account';

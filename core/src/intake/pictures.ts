@@ -1,9 +1,6 @@
 /** Pictures of kinds that no book carries, turned into such by whoever reads the manuscript. */
 import { foreignPicture } from '../base';
-import { paragraphsOf, type RawManuscript } from './raw';
-
-/** A picture of another kind as PNG or JPEG; null where it cannot be opened. */
-export type ConvertPicture = (bytes: Uint8Array) => Promise<Uint8Array | null>;
+import { paragraphsOf, type ConvertPicture, type RawManuscript } from './raw';
 
 /** The manuscript with every foreign picture turned; those that cannot be are left out, with a word about them. */
 export async function withFamiliarPictures(
@@ -14,8 +11,7 @@ export async function withFamiliarPictures(
   const pictures: RawManuscript['pictures'] = [];
   for (const p of m.pictures) {
     const kind = foreignPicture(p.bytes);
-    const turned = kind || p.plain ? ((await convert?.(p.bytes)) ?? null) : null;
-    const bytes = turned ?? (kind ? null : p.bytes);
+    const bytes = kind ? ((await convert?.(p.bytes)) ?? null) : p.bytes;
     if (bytes) pictures.push({ id: p.id, name: p.name, bytes });
     else lost.set(p.id, kind ?? '');
   }

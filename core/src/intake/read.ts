@@ -7,8 +7,8 @@ import { accountOf } from './account';
 import { formatOf, readRaw, withoutTrackedChanges } from './readers';
 import type { TidyCount } from './assembly';
 import { fromCopyrightPage } from './particulars';
-import { withFamiliarPictures, type ConvertPicture } from './pictures';
-import type { RawComment, RawManuscript, RawParagraph } from './raw';
+import { withFamiliarPictures } from './pictures';
+import type { ConvertPicture, RawComment, RawManuscript, RawParagraph } from './raw';
 import { aboutComments, aboutDropped, aboutUnderlining } from './told';
 import { recogniseHeadings, withoutFurniture, withoutTypewriter, type TitleBlock } from './recognition';
 import { sourceText } from './source';
@@ -56,7 +56,7 @@ export async function readManuscript(
         message: `The file is larger than ${MOST_BYTES / 1e6} MB. Make the pictures smaller, or import the text without them.`,
       },
     };
-  const read = await readRaw(bytes, name);
+  const read = await readRaw(bytes, name, { convert });
   if (!read.ok) return read;
   const source = sourceText(bytes, formatOf(bytes, name), decodeText);
   const whole = await withFamiliarPictures(read.value, convert);

@@ -31,3 +31,12 @@ export {
   numberThenTitle,
 } from './words';
 export { type HeadingGuess } from './heading';
+export {
+  type ConvertPicture,
+  type Pixels,
+  type RawOptions,
+  type Turn,
+  asPng,
+  reduced,
+  turned,
+} from './pixels';

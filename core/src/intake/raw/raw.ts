@@ -72,8 +72,6 @@ export interface RawFile {
   id: string;
   name: string;
   bytes: Uint8Array;
-  /** Taken as plain pixels, which a photograph needs far too many bytes for: turned like foreign kinds. */
-  plain?: boolean;
 }
 export interface RawNote {
   id: string;

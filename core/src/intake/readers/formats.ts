@@ -4,7 +4,7 @@ import { readDocx } from './docx';
 import { readHtml } from './html';
 import { readMarkdown } from './markdown';
 import { isOdt, readOdt } from './odt';
-import type { RawManuscript } from '../raw';
+import type { RawManuscript, RawOptions } from '../raw';
 import { decodeText, readText } from './text';
 
 export type Format = 'docx' | 'odt' | 'epub' | 'rtf' | 'doc' | 'pdf' | 'html' | 'markdown' | 'text';
@@ -46,10 +46,14 @@ export function formatOf(bytes: Uint8Array, name = ''): Format {
 const ENCRYPTED = 'E\0n\0c\0r\0y\0p\0t\0e\0d\0P\0a\0c\0k\0a\0g\0e';
 
 /** Errors: those of the readers. */
-export async function readRaw(bytes: Uint8Array, name = ''): Promise<Outcome<RawManuscript>> {
+export async function readRaw(
+  bytes: Uint8Array,
+  name = '',
+  options: RawOptions = {},
+): Promise<Outcome<RawManuscript>> {
   if (bytes.length === 0) return refused('intake/empty', 'The file is empty.');
   try {
-    return await readAs(bytes, name);
+    return await readAs(bytes, name, options);
   } catch (e) {
     if (e instanceof RangeError && /call stack/.test(e.message))
       return refused(
@@ -62,7 +66,7 @@ export async function readRaw(bytes: Uint8Array, name = ''): Promise<Outcome<Raw
   }
 }
 
-async function readAs(bytes: Uint8Array, name: string): Promise<Outcome<RawManuscript>> {
+async function readAs(bytes: Uint8Array, name: string, options: RawOptions): Promise<Outcome<RawManuscript>> {
   switch (formatOf(bytes, name)) {
     case 'docx':
       return readDocx(bytes);
@@ -89,7 +93,7 @@ async function readAs(bytes: Uint8Array, name: string): Promise<Outcome<RawManus
         : refused('intake/damaged', 'This is not a document in the old binary form, whatever its name says.');
     case 'pdf':
       return starts(bytes, '%PDF')
-        ? (await import('./pdf')).readPdf(bytes)
+        ? (await import('./pdf')).readPdf(bytes, options)
         : refused('intake/damaged', 'This is not a PDF, whatever its name says.');
     case 'html':
       return readHtml(decodeText(bytes));

@@ -1,6 +1,6 @@
 /** Lines of a PDF's pages, told from where its glyphs stand: a page knows nothing of paragraphs. */
 import type { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { picturesOf, type PaintedPicture } from './pdf-pictures';
+import type { PaintedPicture, PictureTaker } from './pdf-pictures';
 
 type Document = Awaited<ReturnType<typeof getDocument>['promise']>;
 
@@ -30,7 +30,8 @@ export interface PdfPage {
   height: number;
 }
 
-export async function pagesOf(document: Document, pictures: boolean): Promise<PdfPage[]> {
+/** `pictures` takes those of the pages; without it only the text is read. */
+export async function pagesOf(document: Document, pictures: PictureTaker | null): Promise<PdfPage[]> {
   const pages: PdfPage[] = [];
   for (let n = 1; n <= document.numPages; n++) {
     const page = await document.getPage(n);
@@ -58,8 +59,8 @@ export async function pagesOf(document: Document, pictures: boolean): Promise<Pd
         bold: /bold|black|heavy/i.test(face),
       });
     }
-    const painted = pictures ? await picturesOf(page) : [];
-    pages.push({ lines: linesOf(runs), pictures: painted, width, height });
+    const lines = linesOf(runs);
+    pages.push({ lines, pictures: (await pictures?.of(page, lines.length > 0)) ?? [], width, height });
     page.cleanup();
   }
   return pages;

@@ -5,12 +5,15 @@
 import { CHAPTER_WORDS, done, PART_WORDS, refused, type Outcome } from '../../base';
 import { schema } from '../../book';
 import { pagesOf, type Line, type PdfPage } from './pdf-lines';
-import { hasPictures, type PaintedPicture } from './pdf-pictures';
+import { hasPictures, PictureTaker, type PaintedPicture } from './pdf-pictures';
 import { PictureShelf } from './pictures';
-import { rawManuscript, rawParagraph, type RawManuscript, type RawParagraph } from '../raw';
+import { rawManuscript, rawParagraph, type RawManuscript, type RawOptions, type RawParagraph } from '../raw';
 
 /** Errors: `intake/encrypted`, `intake/pdf-pictures`, `intake/damaged`. */
-export async function readPdf(bytes: Uint8Array): Promise<Outcome<RawManuscript>> {
+export async function readPdf(
+  bytes: Uint8Array,
+  { convert, pictures = true }: RawOptions = {},
+): Promise<Outcome<RawManuscript>> {
   const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const loading = getDocument({
     data: Uint8Array.from(bytes),
@@ -19,13 +22,14 @@ export async function readPdf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
   });
   const m = rawManuscript();
   let pages: PdfPage[];
+  const taker = pictures && hasPictures(bytes) ? new PictureTaker(convert) : null;
   try {
     const document = await loading.promise;
     const info = (await document.getMetadata()).info as Record<string, unknown>;
     m.title = typeof info.Title === 'string' ? info.Title : '';
     m.author = typeof info.Author === 'string' ? info.Author : '';
     m.language = typeof info.Language === 'string' ? info.Language : '';
-    pages = await pagesOf(document, hasPictures(bytes));
+    pages = await pagesOf(document, taker);
   } catch (e) {
     return (e as Error).name === 'PasswordException'
       ? refused(
@@ -43,15 +47,24 @@ export async function readPdf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
       'This PDF contains images of pages, not text, so there is nothing to import.',
     );
   const shelf = new PictureShelf(m);
-  const joiner = new PageJoiner(pages, (png) => shelf.add(png));
+  const joiner = new PageJoiner(pages, (picture) => shelf.add(picture));
   m.blocks = joiner.run();
-  for (const p of m.pictures) p.plain = true;
   if (joiner.furniture > 0) m.dropped['heads-and-folios'] = joiner.furniture;
   if (joiner.hyphens > 0) m.dropped['hyphens-undone'] = joiner.hyphens;
   m.cautions.push({
     rule: 'intake/from-pdf',
     message: `The text was taken from printed pages: ${joiner.furniture} heads and folios were left out and ${joiner.hyphens} hyphens at lines’ ends undone. Where paragraphs part, and which hyphens were the author’s, had to be guessed; notes’ places could not be kept. Read it through.`,
   });
+  if (taker && taker.damaged > 0)
+    m.cautions.push({
+      rule: 'intake/picture-damaged',
+      message: `${taker.damaged === 1 ? 'A picture of the PDF is' : `${taker.damaged} pictures of the PDF are`} damaged and could not be taken. Add ${taker.damaged === 1 ? 'it' : 'them'} in the manuscript.`,
+    });
+  if (taker && taker.stopped !== null)
+    m.cautions.push({
+      rule: 'intake/pictures-left',
+      message: `Pictures were taken from the first ${taker.stopped} pages only: there are too many, or they are too large. Add the others in the manuscript.`,
+    });
   return done(m);
 }
 
@@ -93,7 +106,7 @@ class PageJoiner {
   constructor(
     private readonly pages: readonly PdfPage[],
     /** Keeps a picture; answers its id. */
-    private readonly keep: (png: Uint8Array) => string | null,
+    private readonly keep: (picture: Uint8Array) => string | null,
   ) {
     const lines = pages.flatMap((p) => p.lines);
     this.size = median(lines.flatMap((l) => Array<number>(Math.ceil(l.text.length / 10)).fill(l.size)));
@@ -135,8 +148,8 @@ class PageJoiner {
   }
 
   private paint(pictures: readonly PaintedPicture[]): void {
-    for (const { png } of pictures) {
-      const id = this.keep(png);
+    for (const { bytes } of pictures) {
+      const id = this.keep(bytes);
       if (id) this.passed.push(id);
     }
   }
