@@ -12,6 +12,7 @@ export * from './compare';
 export * from './productkey';
 export * from './cover';
 export * from './figure';
+export * from './formula';
 export * from './settle';
 export * from './settling';
 export * from './undoing';

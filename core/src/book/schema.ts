@@ -409,6 +409,22 @@ const marks: Record<string, MarkSpec> = {
     parseDOM: [{ tag: 'span[lang]', getAttrs: (el) => ({ tag: el.getAttribute('lang') ?? '' }) }],
     toDOM: (m) => ['span', { lang: m.attrs.tag as string }, 0],
   },
+  /** A formula's line of signs; ebooks show `mathml` in its place as long as the text is `words`. */
+  formula: {
+    attrs: { mathml: {}, words: {} },
+    inclusive: false,
+    parseDOM: [
+      {
+        tag: 'span.formula',
+        getAttrs: (el) => ({ mathml: given(el, 'mathml'), words: given(el, 'words') }),
+      },
+    ],
+    toDOM: (m) => [
+      'span',
+      { class: 'formula', 'data-mathml': m.attrs.mathml as string, 'data-words': m.attrs.words as string },
+      0,
+    ],
+  },
   /** Text that the index points to; "tides: neap" is a sub-entry. */
   indexed: {
     attrs: { term: {} },

@@ -20,7 +20,10 @@ function packageFile(p: Publication): string {
     '<item id="style" href="style.css" media-type="text/css"/>',
     ...p.spine
       .filter(isDocument)
-      .map((d) => `<item id="${d.id}" href="${d.href}" media-type="application/xhtml+xml"/>`),
+      .map(
+        (d) =>
+          `<item id="${d.id}" href="${d.href}" media-type="application/xhtml+xml"${d.xhtml.includes('<math ') ? ' properties="mathml"' : ''}/>`,
+      ),
     ...p.pictures.map(
       (x) =>
         `<item id="${x.id}" href="${x.href}" media-type="${x.type}"${x.isCover ? ' properties="cover-image"' : ''}/>`,

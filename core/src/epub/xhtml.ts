@@ -1,7 +1,7 @@
 /** A section's document as XHTML: the schema's blocks and marks in the ebook's own elements. */
 import type { Mark, Node } from 'prosemirror-model';
 import { escapeXml } from '../base';
-import { altOf, besideText, fillsPages, gridOf, headRows, listType, notesIn } from '../book';
+import { altOf, besideText, fillsPages, formulasIn, gridOf, headRows, listType, notesIn } from '../book';
 import type { Reference } from '../order';
 import { idIn, Ids } from './ids';
 
@@ -218,8 +218,13 @@ export class SectionWriter {
       while (pages.length > 0 && (pages[0] as PageMark).offset <= until)
         out.push(this.mark((pages.shift() as PageMark).label));
     };
-    block.forEach((n) => {
-      if (n.isText) {
+    const formulas = formulasIn(block);
+    block.forEach((n, offset) => {
+      const formula = formulas.find((f) => offset >= f.from && offset < f.to);
+      if (formula) {
+        flush(at);
+        if (offset === formula.from) out.push(this.withMarks(formula.mathml, formula.marks));
+      } else if (n.isText) {
         const text = n.text as string;
         let from = 0;
         flush(at);

@@ -3,10 +3,11 @@
  * back. The file's words are counted by `source`, on a path of its own; what a reader dropped is set
  * aside here under the rule `not-carried-over`.
  */
+import type { Mark } from 'prosemirror-model';
 import { countWords, type Finding } from '../base';
 import { wordsOfLeaf, type Section } from '../book';
 import type { SetAside } from './assembly';
-import { missingRuns, wordsIn } from './source';
+import { formulaWord, missingRuns, wordsIn } from './source';
 
 export interface Account {
   wordsIn: number;
@@ -20,11 +21,23 @@ function textOfSection(s: Section): string {
   const lines = [s.title, s.subtitle];
   s.content.descendants((node) => {
     if (!node.isTextblock) return true;
-    lines.push(
-      node.textBetween(0, node.content.size, ' ', (leaf) =>
-        leaf.type.name === 'note' ? '' : wordsOfLeaf(leaf),
-      ),
-    );
+    let line = '';
+    /** The formula that the text is in, and its signs. */
+    let formula: Mark | undefined;
+    let signs = '';
+    const endFormula = (): void => {
+      if (signs !== '') line += formulaWord(signs);
+      signs = '';
+    };
+    node.forEach((n) => {
+      const mark = n.marks.find((m) => m.type.name === 'formula');
+      if (mark !== formula) endFormula();
+      formula = mark;
+      if (mark) return void (signs += n.text as string);
+      line += n.isText ? (n.text as string) : n.type.name === 'note' ? '' : wordsOfLeaf(n);
+    });
+    endFormula();
+    lines.push(line);
     return false;
   });
   return lines.join('\n');

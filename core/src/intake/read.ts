@@ -9,7 +9,7 @@ import type { TidyCount } from './assembly';
 import { fromCopyrightPage } from './particulars';
 import { withFamiliarPictures } from './pictures';
 import type { ConvertPicture, RawComment, RawManuscript, RawParagraph } from './raw';
-import { aboutComments, aboutDropped, aboutUnderlining } from './told';
+import { aboutComments, aboutDropped, aboutFormulas, aboutUnderlining } from './told';
 import { recogniseHeadings, withoutFurniture, withoutTypewriter, type TitleBlock } from './recognition';
 import { sourceText } from './source';
 import { decodeText } from './readers';
@@ -91,7 +91,12 @@ function toBook(read: RawManuscript, source: string | null = null, id = 'book'):
       severity: 'caution',
       message: `${chapters} headings were found, more than a book has chapters: perhaps a style of the text was taken for a heading.`,
     });
-  findings.push(...aboutDropped(m.dropped), ...aboutComments(m.comments), ...aboutUnderlining(sections));
+  findings.push(
+    ...aboutDropped(m.dropped),
+    ...aboutComments(m.comments),
+    ...aboutFormulas(sections),
+    ...aboutUnderlining(sections),
+  );
   const pictures: Picture[] = [];
   const files = new Map<string, Uint8Array>();
   for (const f of m.pictures) {

@@ -1,6 +1,6 @@
 /** What a manuscript had that the book has otherwise, or not at all: each told once, in words. */
 import type { Finding } from '../base';
-import type { Section } from '../book';
+import { formulasIn, type Section } from '../book';
 import type { RawComment } from './raw';
 
 const of = (n: number, one: string): string =>
@@ -8,7 +8,6 @@ const of = (n: number, one: string): string =>
 const places = (n: number): string => (n === 1 ? '1 place' : `${n.toLocaleString('en-GB')} places`);
 
 export function aboutDropped({
-  formulas = 0,
   drawings = 0,
   colours = 0,
   highlights = 0,
@@ -27,13 +26,6 @@ export function aboutDropped({
       rule: 'intake/changes-taken-back',
       severity: 'note',
       message: 'Tracked changes were rejected: the text is as it was before them.',
-    });
-  if (formulas > 0)
-    found.push({
-      rule: 'intake/formulas',
-      severity: 'caution',
-      message: `${of(formulas, 'formula')} kept as a line of signs.`,
-      remedy: 'Compare with your file. A formula with fractions or roots is best added as a picture.',
     });
   if (drawings > 0)
     found.push({
@@ -65,6 +57,27 @@ export const aboutComments = (comments: readonly RawComment[]): Finding[] =>
           message: `${of(comments.length, 'comment')} left out of the text. ${comments.length === 1 ? 'It is' : 'They are'} listed in the account below.`,
         },
       ];
+
+/** Formulas of more than one line, which print shows on one. */
+export function aboutFormulas(sections: readonly Section[]): Finding[] {
+  let n = 0;
+  for (const s of sections)
+    s.content.descendants((block) => {
+      if (block.isTextblock) n += formulasIn(block).filter((f) => TALL.test(f.mathml)).length;
+      return !block.isTextblock;
+    });
+  return n === 0
+    ? []
+    : [
+        {
+          rule: 'intake/formulas',
+          severity: 'note',
+          message: `${n === 1 ? '1 formula has' : `${n.toLocaleString('en-GB')} formulas have`} fractions, roots or rows. Ebooks show them as they are; print sets them on one line, with a stroke for a fraction.`,
+          remedy: 'Compare with your file. Where a formula needs more room in print, add it as a picture.',
+        },
+      ];
+}
+const TALL = /<m(?:frac|sqrt|root|under|over|underover|table)[ >]/;
 
 export function aboutUnderlining(sections: readonly Section[]): Finding[] {
   let n = 0;

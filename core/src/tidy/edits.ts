@@ -4,6 +4,8 @@ import type { Shows } from '../order';
 
 /** Something that is no text stands at its place in a block's text as this (a note, a forced line break). */
 export const ATOM = '\ufffc';
+/** Marks of text that no rule may touch. */
+export const UNTOUCHED: ReadonlySet<string> = new Set(['monospaced', 'formula']);
 
 export interface TextEdit {
   /** '' for the record. */

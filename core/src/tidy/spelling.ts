@@ -1,7 +1,7 @@
 /** Words for a spelling check: which stand in the book, where, and in which language; the dictionaries are elsewhere. */
 import type { Node } from 'prosemirror-model';
 import type { Book } from '../book';
-import { around, ATOM, type TextEdit } from './edits';
+import { around, ATOM, UNTOUCHED, type TextEdit } from './edits';
 
 /** Where a word stands. */
 export type Occurrence = Omit<TextEdit, 'by' | 'whole'>;
@@ -68,7 +68,7 @@ function wordsOfSection(
       const word = m[0].replace(/[\u2019']+$/, '');
       if (word.length < 2 || skipped.some(([a, b]) => m.index >= a && m.index < b)) continue;
       const node = block.nodeAt(m.index);
-      if (!node || node.marks.some((x) => x.type.name === 'monospaced')) continue;
+      if (!node || node.marks.some((x) => UNTOUCHED.has(x.type.name))) continue;
       const language = languageAt(node, bookLanguage);
       const key = `${language} ${word}`;
       let entry = words.get(key);

@@ -6,7 +6,7 @@ import type { Node } from 'prosemirror-model';
 import { inLetters } from '../base';
 import type { Book, Section } from '../book';
 import { typedCaption } from './captions';
-import { around, blockText, type TextEdit } from './edits';
+import { around, blockText, UNTOUCHED, type TextEdit } from './edits';
 import { fieldsOf } from './fields';
 import {
   dashes,
@@ -154,7 +154,7 @@ const addressesIn = (text: string): [from: number, to: number][] =>
 function protectedIn(node: Node, text: string): [from: number, to: number][] {
   const kept = addressesIn(text);
   node.forEach((n, offset) => {
-    if (n.marks.some((m) => m.type.name === 'monospaced')) kept.push([offset, offset + n.nodeSize]);
+    if (n.marks.some((m) => UNTOUCHED.has(m.type.name))) kept.push([offset, offset + n.nodeSize]);
   });
   return kept;
 }

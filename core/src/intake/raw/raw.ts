@@ -151,6 +151,8 @@ export function looksOf(p: RawParagraph): Pick<RawParagraph, 'bold' | 'italic' |
   let letters = 0;
   const carried: Record<string, number> = {};
   for (const n of p.inline) {
+    // Letters of formulas are in italics whatever the text around them is.
+    if (n.marks.some((m) => m.type.name === 'formula')) continue;
     const length = n.isText ? (n.text as string).trim().length : 0;
     letters += length;
     for (const m of n.marks) carried[m.type.name] = (carried[m.type.name] ?? 0) + length;

@@ -7,15 +7,23 @@
  * is left out: the library makes a node of everything there.
  */
 import { SaxesParser, type SaxesTagNS } from 'saxes';
-import type { IndexSee } from '../../book';
+import { math, type IndexSee, type MathNode } from '../../book';
 import { parseXml, type XmlElement } from '../../base';
+import { formulaOf } from './omml';
 
 export const MARK = 'pagina-paragraph-';
 /** Bookmarks between which text is of a language of its own: the tag behind it, none where the book's begins again. */
 export const LANGUAGE = 'pagina-language-';
 /** Bookmarks that stand where the file has an entry for the index; the entry's text by its number. */
 export const ENTRY = 'pagina-entry-';
+/** Bookmarks that stand where the file has a formula. */
+export const FORMULA = 'pagina-formula-';
 const W = 'http://schemas.openxmlformats.org/wordprocessingml/2006/main';
+/** Formulas have a namespace of their own, and another one in strict files (§22.1, annex A). */
+const MATHS = new Set([
+  'http://schemas.openxmlformats.org/officeDocument/2006/math',
+  'http://purl.oclc.org/ooxml/officeDocument/math',
+]);
 const W_STRICT = 'http://purl.oclc.org/ooxml/wordprocessingml/main';
 
 export interface StyleFacts {
@@ -118,7 +126,8 @@ export function markParagraphs(
 ): {
   xml: string;
   facts: ParagraphFacts[];
-  formulas: number;
+  /** Formulas, by the numbers of their bookmarks; null for one that holds nothing. */
+  formulas: (MathNode | null)[];
   /** What the text has that no book keeps, and changes that are tracked: how often. */
   seen: Record<'colours' | 'highlights' | 'changes', number>;
   /** Terms of the index, by the numbers of their bookmarks. */
@@ -135,9 +144,9 @@ export function markParagraphs(
     [];
   let inProperties = 0;
   let fault: string | null = null;
-  /** The outermost formula that is open: where it begins, how many edits there were before it, its signs. */
-  let formula: { from: number; edits: number; signs: string; depth: number } | null = null;
-  let formulas = 0;
+  /** The outermost formula that is open: where it begins, how many edits there were before it, its open elements. */
+  let formula: { from: number; edits: number; open: MathNode[] } | null = null;
+  const formulas: (MathNode | null)[] = [];
   /** Fields that are open, with their instructions (§17.16.18). */
   const fields: { code: string; over: boolean }[] = [];
   const entries: string[] = [];
@@ -165,14 +174,20 @@ export function markParagraphs(
     fault ??= e.message;
   });
   parser.on('text', (t) => {
-    if (formula) formula.signs += t;
+    if (formula?.open.at(-1)?.name === 't') formula.open.at(-1)?.children.push(t);
     const field = fields.at(-1);
     if (instructing && field && !field.over) field.code += t;
   });
   parser.on('opentag', (tag) => {
-    if (tag.local === 'oMath') {
-      if (formula) formula.depth++;
-      else formula = { from: tagStart(parser.position), edits: edits.length, signs: '', depth: 1 };
+    // Of what stands around formulas of a line to themselves the library would read nothing.
+    if (MATHS.has(tag.uri) && tag.local === 'oMathPara')
+      edits.push({ from: tagStart(parser.position), to: parser.position, text: '' });
+    if (MATHS.has(tag.uri) && (formula || tag.local === 'oMath')) {
+      const node = math(tag.local);
+      for (const a of Object.values(tag.attributes)) node.attrs[a.local] = a.value;
+      if (!formula) formula = { from: tagStart(parser.position), edits: edits.length, open: [] };
+      formula.open.at(-1)?.children.push(node);
+      formula.open.push(node);
     }
     if (tag.uri !== W && tag.uri !== W_STRICT) return;
     const to = parser.position;
@@ -285,16 +300,20 @@ export function markParagraphs(
     if (text !== tag) edits.push({ from, to, text });
   }
   parser.on('closetag', (tag) => {
-    if (formula && tag.local === 'oMath' && --formula.depth === 0) {
-      // The library knows no formulas: one becomes a run of the signs that it is made of.
-      const { from, signs } = formula;
-      edits.length = formula.edits;
-      const prefix = open.at(-1)?.prefix ?? 'w:';
-      const escaped = signs.replace(/\s+/g, ' ').trim().replace(/&/g, '&amp;').replace(/</g, '&lt;');
-      const text = `<${prefix}r><${prefix}t xml:space="preserve"> ${escaped} </${prefix}t></${prefix}r>`;
-      edits.push({ from, to: parser.position, text });
-      formula = null;
-      formulas++;
+    if (!formula && MATHS.has(tag.uri) && tag.local === 'oMathPara' && !tag.isSelfClosing)
+      edits.push({ from: tagStart(parser.position), to: parser.position, text: '' });
+    if (formula && MATHS.has(tag.uri)) {
+      const closed = formula.open.pop();
+      if (closed && formula.open.length === 0) {
+        // The library knows no formulas.
+        const { from } = formula;
+        edits.length = formula.edits;
+        const of = open.at(-1)?.prefix ?? 'w:';
+        const number = formulas.push(formulaOf(closed)) - 1;
+        const text = `<${of}bookmarkStart ${of}name="${FORMULA}${number}" ${of}id="7${number}"/>`;
+        edits.push({ from, to: parser.position, text });
+        formula = null;
+      }
       return;
     }
     if (tag.uri !== W && tag.uri !== W_STRICT) return;

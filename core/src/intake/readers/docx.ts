@@ -1,9 +1,10 @@
 /** Reads a .docx into a raw manuscript: the library's document tree, and the XML beside it for what it leaves out. */
 import type { Mark, Node } from 'prosemirror-model';
 import { done, openZip, refused, type Outcome, type Zip } from '../../base';
-import { schema, SECTION_KINDS, type SectionKind } from '../../book';
+import { formulaText, schema, SECTION_KINDS, type MathNode, type SectionKind } from '../../book';
 import {
   ENTRY,
+  FORMULA,
   LANGUAGE,
   MARK,
   markParagraphs,
@@ -75,6 +76,7 @@ class DocxReader {
   private facts: ParagraphFacts[] = [];
   /** Terms of the file's index entries, by number. */
   private entries: string[] = [];
+  private formulas: readonly (MathNode | null)[] = [];
   private comments = new Map<string, El>();
   /** The language of the text that is being read, where it is not the book's. */
   private tongue: Mark | null = null;
@@ -106,7 +108,8 @@ class DocxReader {
     this.facts = marked.facts;
     this.entries = marked.entries;
     this.m.indexSee = marked.see;
-    this.m.dropped = { ...this.m.dropped, ...marked.seen, formulas: marked.formulas };
+    this.formulas = marked.formulas;
+    this.m.dropped = { ...this.m.dropped, ...marked.seen };
     this.styles = styles.styles;
     this.defaultSize = styles.size;
     this.numbering = new DocxNumbering(this.text(`${base}numbering.xml`));
@@ -283,7 +286,7 @@ class DocxReader {
     cut: (what: 'page' | RawPicture | { term: string }) => void,
   ): void {
     const m = schema.marks;
-    for (const e of elements) {
+    for (const [i, e] of elements.entries()) {
       switch (e.type) {
         case 'run': {
           let own = [...marks];
@@ -329,6 +332,13 @@ class DocxReader {
             const tag = e.name.slice(LANGUAGE.length);
             const own = primaryOf(tag) === primaryOf(this.m.language);
             this.tongue = tag && !own ? schema.mark('language', { tag }) : null;
+          }
+          const formula = e.name?.startsWith(FORMULA)
+            ? this.formulas[Number(e.name.slice(FORMULA.length))]
+            : undefined;
+          if (formula) {
+            if (elements[i - 1]?.name?.startsWith(FORMULA)) add(schema.text(' ', marks));
+            for (const n of formulaText(formula, marks)) add(n);
           }
           const term = e.name?.startsWith(ENTRY)
             ? this.entries[Number(e.name.slice(ENTRY.length))]
@@ -398,6 +408,7 @@ function bookmarksIn(e: El): string[] {
     e.name &&
     !e.name.startsWith(MARK) &&
     !e.name.startsWith(ENTRY) &&
+    !e.name.startsWith(FORMULA) &&
     !e.name.startsWith(LANGUAGE) &&
     e.name !== '_GoBack';
   return [...(own ? [e.name as string] : []), ...(e.children ?? []).flatMap(bookmarksIn)];

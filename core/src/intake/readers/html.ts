@@ -5,7 +5,7 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Mark, Node } from 'prosemirror-model';
 import { done, type ListNumbers, type Outcome } from '../../base';
-import { schema, type SectionKind } from '../../book';
+import { cleanFormula, formulaText, schema, type MathNode, type SectionKind } from '../../book';
 import { BLOCKS, KIND_BY_TYPE, SKIPPED, STYLES } from './html-elements';
 import {
   attribute,
@@ -259,9 +259,9 @@ class PageReader {
       return;
     }
     if (tag === 'math') {
-      // A formula is kept as the line of signs that it is made of.
-      this.drop('formulas');
-      return this.text(` ${textIn(e).replace(/\s+/g, ' ').trim()} `, outer);
+      const formula = cleanFormula(mathNode(e));
+      for (const n of formula ? formulaText(formula, outer.marks) : []) this.add(n, outer);
+      return;
     }
     const noteBody = this.notes.bodies.get(e);
     if (noteBody !== undefined) return this.note(e, noteBody);
@@ -429,6 +429,13 @@ class PageReader {
   }
 }
 
+const mathNode = (e: Element): MathNode => ({
+  name: e.tagName,
+  attrs: Object.fromEntries(e.attrs.map((a) => [a.name, a.value])),
+  children: e.childNodes.flatMap((c): (MathNode | string)[] =>
+    c.nodeName === '#text' ? [(c as Tree.TextNode).value] : isElement(c) ? [mathNode(c)] : [],
+  ),
+});
 const spanOf = (cell: Element, name: string): number =>
   Math.max(1, Math.min(100, Math.round(Number(attribute(cell, name))) || 1));
 

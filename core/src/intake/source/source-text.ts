@@ -64,8 +64,25 @@ const unescaped = (t: string): string =>
       })
     : t;
 
+/** Elements of formulas, in word files and in MathML. */
+const FORMULAS = new Set(['oMath', 'math']);
+/** A formula counts as one word: where spaces stand in it differs from format to format. */
+export const formulaWord = (signs: string): string => ` ${signs.replace(/\s+/g, '')} `;
+/**
+ * In MathML the index of a root stands behind it, and so does what is written before a letter (MathML 3, §3.3.3 and §3.4.7);
+ * whoever reads a formula aloud begins with them. The child with which such parts begin; -1 for none.
+ */
+const firstSaid = (name: string, children: readonly string[]): number =>
+  name === 'mroot' && children.length === 2
+    ? 1
+    : name === 'mmultiscripts'
+      ? children.indexOf('mprescripts')
+      : -1;
+
 function xmlText(xml: string, { text, without, apart }: XmlWords): string {
   const out: string[] = [];
+  /** Elements of the formula that is open, from the outermost, with where they and their children begin in `out`. */
+  const formula: { name: string; from: number; children: string[]; starts: number[] }[] = [];
   let inside = 0;
   let hidden = 0;
   const links: { href: string | undefined; from: number }[] = [];
@@ -81,7 +98,19 @@ function xmlText(xml: string, { text, without, apart }: XmlWords): string {
     if (name === undefined) continue;
     const closed = attributes.endsWith('/');
     if (apart(name)) out.push(' ');
+    if (!slash && formula.length > 0) {
+      formula.at(-1)?.children.push(name);
+      formula.at(-1)?.starts.push(out.length);
+    }
     if (closed) continue;
+    if (!slash && (formula.length > 0 || FORMULAS.has(name)))
+      formula.push({ name, from: out.length, children: [], starts: [] });
+    if (slash && formula.length > 0) {
+      const { name: ended, from, children, starts } = formula.pop() as (typeof formula)[number];
+      const first = starts[firstSaid(ended, children)];
+      if (first !== undefined) out.splice(from, 0, ...out.splice(first));
+      if (formula.length === 0) out.push(formulaWord(out.splice(from).join('')));
+    }
     const step = slash ? -1 : 1;
     if (without.has(name)) hidden += step;
     if (text?.has(name)) inside += step;
@@ -113,7 +142,7 @@ function docxText(zip: Zip): string {
 }
 
 /** Elements of HTML that hold no text of a page. */
-const NO_TEXT = set('script style head template noscript del rp');
+const NO_TEXT = set('script style head template noscript del rp annotation annotation-xml mphantom');
 /** Elements within a line: all others end a word. */
 const WITHIN = set(
   'a abbr b bdi bdo big cite code data dfn em font i ins kbd mark q s samp small span strike strong sub sup time tt u var wbr ruby rb math mi mo mn ms mtext mrow msup msub msubsup mfrac msqrt mroot mover munder munderover mstyle mpadded mfenced semantics',
@@ -126,6 +155,7 @@ function htmlText(document: Tree.Node): string {
   for (let n = stack.pop(); n !== undefined; n = stack.pop()) {
     if (typeof n === 'string') out.push(n);
     else if (n.nodeName === '#text') out.push((n as Tree.TextNode).value);
+    else if (n.nodeName === 'math') out.push(formulaWord(textOfFormula(n)));
     else if (!NO_TEXT.has(n.nodeName) && 'childNodes' in n) {
       if (n.nodeName === 'a') {
         const href = (n as Tree.Element).attrs.find((x) => x.name === 'href')?.value;
@@ -137,6 +167,22 @@ function htmlText(document: Tree.Node): string {
       if (apart) stack.push(' ');
     }
   }
+  return out.join('');
+}
+function textOfFormula(root: Tree.Node): string {
+  const out: string[] = [];
+  const stack: Tree.Node[] = [root];
+  for (let n = stack.pop(); n; n = stack.pop())
+    if (n.nodeName === '#text') out.push((n as Tree.TextNode).value);
+    else if ('childNodes' in n && !NO_TEXT.has(n.nodeName)) {
+      const children = n.childNodes.filter((c) => c.nodeName !== '#text' || n.nodeName !== 'mroot');
+      const first = firstSaid(
+        n.nodeName,
+        children.map((c) => c.nodeName),
+      );
+      if (first > 0) children.unshift(...children.splice(first));
+      stack.push(...children.reverse());
+    }
   return out.join('');
 }
 function plainText(root: Tree.ParentNode): string {

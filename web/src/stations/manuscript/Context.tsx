@@ -7,6 +7,7 @@ import { Menu } from '@/ui/Menu';
 import { NumberField } from '@/ui/NumberField';
 import { choicesOf, Select } from '@/ui/Select';
 import { FigureBar } from './FigureBar';
+import { FormulaBar } from './FormulaBar';
 import { figureAt } from './figures';
 import { markAt, type Telling } from './marking';
 import { kindOf, listAt, withKind, withStart, type ListKind } from './list';
@@ -39,6 +40,7 @@ export function Context({
   if (asking) return <TellingBar key={asking} view={view} name={asking} onDone={onAsked} />;
   if (figure) return <FigureBar key={figure.node.attrs.id as string} view={view} />;
   if (noteAt(state)) return <NoteBar view={view} />;
+  if (markAt(state, 'formula')) return <FormulaBar view={view} />;
   if (tableAt(state)) return <TableBar view={view} />;
   if (listAt(state)) return <ListBar view={view} />;
   for (const name of ['link', 'indexed', 'language'] as const) {

@@ -8,7 +8,10 @@ const m = schema.marks;
 export type Telling = 'link' | 'indexed' | 'language';
 
 /** The mark of that kind under the cursor or over the selection, with the stretch that bears it. */
-export function markAt(state: EditorState, name: Telling): { mark: Mark; from: number; to: number } | null {
+export function markAt(
+  state: EditorState,
+  name: Telling | 'formula',
+): { mark: Mark; from: number; to: number } | null {
   const type = m[name]!;
   const { $from, from, to, empty } = state.selection;
   if (!empty) {

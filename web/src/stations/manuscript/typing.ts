@@ -11,7 +11,11 @@ export const typedSigns = (language: () => string): Plugin =>
       new InputRule(/["' .-]$/, (state, match, _start, end) => {
         const { $from, empty } = state.selection;
         const marks = state.storedMarks ?? $from.marks();
-        if (!empty || marks.some((m) => m.type === schema.marks.monospaced)) return null;
+        if (
+          !empty ||
+          marks.some((m) => m.type === schema.marks.monospaced || m.type === schema.marks.formula)
+        )
+          return null;
         const text = blockText($from.parent);
         const at = $from.parentOffset;
         const tag = marks.find((m) => m.type === schema.marks.language)?.attrs.tag as string | undefined;
