@@ -23,7 +23,15 @@ import {
 } from 'docx';
 import type { Node } from 'prosemirror-model';
 import { done, refused, seeWord, type ListNumbers, type Outcome } from '@pagina/core/base';
-import { altOf, headingWord, kindRule, type Book, type NoteKind, type Section } from '@pagina/core/book';
+import {
+  altOf,
+  headingWord,
+  isTerms,
+  kindRule,
+  type Book,
+  type NoteKind,
+  type Section,
+} from '@pagina/core/book';
 import {
   copyrightLines,
   headingsOf,
@@ -93,6 +101,13 @@ class WordWriter {
             basedOn: 'Normal',
             paragraph: { indent: { left: 567, right: name === 'Verse' ? 0 : 567 } },
           })),
+          { id: 'DefinitionTerm', name: 'Definition Term', basedOn: 'Normal' },
+          {
+            id: 'Definition',
+            name: 'Definition',
+            basedOn: 'Normal',
+            paragraph: { indent: { left: 720 } },
+          },
           {
             id: 'Preformatted',
             name: 'Preformatted Text',
@@ -329,9 +344,17 @@ class WordWriter {
           : [
               this.paragraph(
                 c,
-                i === 0
-                  ? { numbering: { reference, level: Math.min(level, 5), instance } }
-                  : { indent: { left: 720 * (level + 1) } },
+                isTerms(n)
+                  ? i === 0
+                    ? {
+                        style: 'DefinitionTerm',
+                        keepNext: item.childCount > 1,
+                        indent: { left: 720 * level },
+                      }
+                    : { style: 'Definition', indent: { left: 720 * (level + 1) } }
+                  : i === 0
+                    ? { numbering: { reference, level: Math.min(level, 5), instance } }
+                    : { indent: { left: 720 * (level + 1) } },
               ),
             ],
       ).flat(),

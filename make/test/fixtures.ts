@@ -1,5 +1,10 @@
 /** Ugly books: words that no typesetter expects, in every block and mark of the schema, called notes and all. */
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { Node } from 'prosemirror-model';
+import { makePrint } from '@pagina/make';
 import { freshSection, schema, type Book, type Section } from '@pagina/core/book';
 import { prose } from '../../core/test/fixtures/books';
 
@@ -92,8 +97,14 @@ export function uglyChapters(seed: number): Section[] {
       case 3:
         return schema.node(
           'list',
-          { id: id(), ordered: below(2) === 0 },
-          [0, 1].map(() => schema.node('item', { id: id() }, [para(...inline(20))])),
+          { id: id(), ordered: below(2) === 0, terms: below(2) === 0 },
+          [0, 1].map(() =>
+            schema.node(
+              'item',
+              { id: id() },
+              Array.from({ length: 1 + below(3) }, () => para(...inline(20))),
+            ),
+          ),
         );
       case 4:
         return schema.node(
@@ -125,4 +136,35 @@ export function uglyChapters(seed: number): Section[] {
     return chapter([...blocks, ...bodies], { title: line(9), subtitle: below(3) ? '' : line(6) });
   };
   return [made(), made()];
+}
+
+/** Where every word of a book's interior stands, as Poppler's pdftotext says it, in XHTML. */
+export const boxesOf = (b: Book): Promise<string> => printed(b, ['-bbox']);
+
+/** The text of its pages in the order in which it was set, without the hyphens at lines' ends. */
+export async function pagesOf(b: Book): Promise<string[]> {
+  const pages = (await printed(b, ['-raw'])).split('\f').slice(0, -1);
+  return pages.map((p) =>
+    p
+      .replace(/\u00ad\n/g, '')
+      .replace(/\s+/g, ' ')
+      .trim(),
+  );
+}
+
+async function printed(b: Book, options: string[]): Promise<string> {
+  const made = await makePrint(b, 'paperback', { pictures: () => null });
+  if (!made.ok) throw new Error(made.refusal.message);
+  if (made.value.composition.report.lostNotes !== 0) throw new Error('a note was lost');
+  const dir = mkdtempSync(join(tmpdir(), 'printed-'));
+  try {
+    const path = join(dir, 'book.pdf');
+    writeFileSync(path, made.value.bytes);
+    return execFileSync('pdftotext', [...options, '-enc', 'UTF-8', path, '-'], {
+      encoding: 'utf8',
+      maxBuffer: 1 << 28,
+    });
+  } finally {
+    rmSync(dir, { recursive: true });
+  }
 }

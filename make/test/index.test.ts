@@ -2,10 +2,6 @@
  * The index: its folios read off the PDF by Poppler’s pdftotext, its order by the alphabets of the languages, its fields
  * in the .docx by what ECMA-376-1 §17.16.5 says of XE and INDEX.
  */
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { unzipSync } from 'fflate';
 import type { Node } from 'prosemirror-model';
 import { describe, expect, it } from 'vitest';
@@ -15,29 +11,10 @@ import { readManuscript } from '@pagina/core/intake';
 import { indexOf } from '@pagina/core/order';
 import { changeOfEdits, occurrences, renamedEntry, withoutEntry } from '@pagina/core/tidy';
 import { book, prose, section } from '../../core/test/fixtures/books';
-import { makeEbook, makePrint } from '../src';
+import { makeEbook } from '../src';
 import { makeWordFile } from '../src/word-file';
-import { chapter, id, numbers, para, text } from './fixtures';
+import { chapter, id, numbers, on, pagesOf, para, text } from './fixtures';
 
-const dir = mkdtempSync(join(tmpdir(), 'index-'));
-let files = 0;
-async function pagesOf(b: Book, set: Record<string, unknown> = {}): Promise<string[]> {
-  const on = { ...b, editions: b.editions.map((e) => ({ ...e, design: { from: {}, set } })) };
-  const made = await makePrint(on, 'paperback', { pictures: () => null });
-  if (!made.ok) throw new Error(made.refusal.message);
-  const path = join(dir, `${++files}.pdf`);
-  writeFileSync(path, made.value.bytes);
-  const all = execFileSync('pdftotext', ['-raw', '-enc', 'UTF-8', path, '-'], { encoding: 'utf8' });
-  return all
-    .split('\f')
-    .slice(0, -1)
-    .map((p) =>
-      p
-        .replace(/\u00ad\n/g, '')
-        .replace(/\s+/g, ' ')
-        .trim(),
-    );
-}
 const marked = (t: string, ...terms: string[]): Node =>
   schema.text(
     t,
@@ -151,7 +128,9 @@ describe('the order of an index', () => {
   const of = (language: string): Book =>
     withIndex([chapter([para(text('It opens.')), ...words.map((w) => para(marked(w, w)))])], [], language);
   const letters = async (language: string): Promise<string> => {
-    const pages = await pagesOf(of(language), { 'index.letters': true, 'index.columns': 1 });
+    const pages = await pagesOf(
+      on(of(language), { design: { from: {}, set: { 'index.letters': true, 'index.columns': 1 } } }),
+    );
     return pages.at(-1) === '' ? pages.at(-2)! : pages.at(-1)!;
   };
   it('is that of the language, and so are its letters: å and ä end the Swedish alphabet', async () => {

@@ -2,10 +2,6 @@
  * Footnotes and endnotes kept apart, from the file that comes in to the files made. Files that come in are written by
  * the docx library or by hand after the formats' own words; the PDF is read by Poppler’s pdftotext, page by page.
  */
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import {
   Document,
   EndnoteReferenceRun,
@@ -21,26 +17,14 @@ import { apply, type Book, type NoteKind } from '@pagina/core/book';
 import { readManuscript } from '@pagina/core/intake';
 import { notesOfKind } from '@pagina/core/order';
 import { book, prose, section } from '../../core/test/fixtures/books';
-import { makeEbook, makePrint } from '../src';
+import { makeEbook } from '../src';
 import { makeWordFile } from '../src/word-file';
-import { chapter, note, noteBody, para, text } from './fixtures';
+import { chapter, note, noteBody, on, pagesOf, para, text } from './fixtures';
 
-const dir = mkdtempSync(join(tmpdir(), 'notes-'));
-let files = 0;
-async function pagesOf(b: Book, notes: Record<string, string> = {}): Promise<string[]> {
-  const set = Object.fromEntries(Object.entries(notes).map(([k, v]) => [`notes.${k}`, v]));
-  const on = { ...b, editions: b.editions.map((e) => ({ ...e, design: { from: {}, set } })) };
-  const made = await makePrint(on, 'paperback', { pictures: () => null });
-  if (!made.ok) throw new Error(made.refusal.message);
-  expect(made.value.composition.report.lostNotes).toBe(0);
-  const path = join(dir, `${++files}.pdf`);
-  writeFileSync(path, made.value.bytes);
-  const all = execFileSync('pdftotext', ['-raw', '-enc', 'UTF-8', path, '-'], { encoding: 'utf8' });
-  return all
-    .split('\f')
-    .slice(0, -1)
-    .map((p) => p.replace(/\s+/g, ' ').trim());
-}
+const withNotes = (b: Book, notes: Record<string, string>): Book =>
+  on(b, {
+    design: { from: {}, set: Object.fromEntries(Object.entries(notes).map(([k, v]) => [`notes.${k}`, v])) },
+  });
 const kindsIn = async (bytes: Uint8Array, name: string): Promise<string[]> => {
   const r = await readManuscript(bytes, name);
   if (!r.ok) throw new Error(r.refusal.message);
@@ -142,13 +126,13 @@ describe('in print', () => {
     expect(last).not.toContain('zfoot');
   });
   it('together they are one row of numbers', async () => {
-    const pages = await pagesOf(both(), { ends: 'together' });
+    const pages = await pagesOf(withNotes(both(), { ends: 'together' }));
     const all = pages.join(' ');
     expect(all).toMatch(/1 zfoot-one-1 2 zend-one-1/);
     expect(all).toMatch(/3 zend-one-2 4 zfoot-one-2/);
   });
   it('after each chapter, and where there is no section for them', async () => {
-    for (const pages of [await pagesOf(both(), { ends: 'section' }), await pagesOf(both(false))]) {
+    for (const pages of [await pagesOf(withNotes(both(), { ends: 'section' })), await pagesOf(both(false))]) {
       const all = pages.join(' ');
       expect(all).toMatch(/Notes 1 zend-one-1 2 zend-one-2/);
       expect(all.indexOf('zend-one-2')).toBeLessThan(all.indexOf('Foot two a'));

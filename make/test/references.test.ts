@@ -3,10 +3,6 @@
  * pdftotext, and folios are reckoned from its physical pages: the body begins on a right-hand page that is page 1
  * (common practice). The ebook is unzipped and parsed by parse5.
  */
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join as path } from 'node:path';
 import { unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { apply, schema, type Book, type Section } from '@pagina/core/book';
@@ -17,23 +13,7 @@ import { readManuscript } from '@pagina/core/intake';
 import { book, prose, section } from '../../core/test/fixtures/books';
 import { makeEbook, makePrint } from '../src';
 import { makeWordFile } from '../src/word-file';
-import { chapter, id, note, noteBody, numbers, on, para, text } from './fixtures';
-
-const dir = mkdtempSync(path(tmpdir(), 'references-'));
-const words = (t: string): string => t.replace(/\s+/g, ' ').trim();
-
-/** The text of every page of a file, in order. */
-async function pagesOf(b: Book, name: string): Promise<string[]> {
-  const made = await makePrint(b, 'paperback', { pictures: () => null });
-  if (!made.ok) throw new Error(made.refusal.message);
-  const file = path(dir, name);
-  writeFileSync(file, made.value.bytes);
-  const all = execFileSync('pdftotext', ['-enc', 'UTF-8', file, '-'], {
-    encoding: 'utf8',
-    maxBuffer: 1 << 28,
-  });
-  return all.split('\f').slice(0, -1).map(words);
-}
+import { chapter, id, note, noteBody, numbers, on, pagesOf, para, text } from './fixtures';
 
 async function filesOf(b: Book): Promise<Record<string, string>> {
   const made = await makeEbook(b, 'ebook', { pictures: () => null, print: null });
@@ -85,7 +65,6 @@ describe('references to pages', () => {
     );
     const pages = await pagesOf(
       book([section('t', 'title-page', []), section('toc', 'contents', []), ...sections]),
-      `pages-${seed}.pdf`,
     );
     const first = pages.findIndex((p) => p.includes('zz0zz'));
     expect(first % 2).toBe(0);
@@ -112,7 +91,7 @@ describe('references to pages', () => {
       long,
       chapter([para(text('Here it opens.')), para(text('zzshort'))], { id: 'short', title: 'Short' }),
     ]);
-    const pages = await pagesOf(b, 'range.pdf');
+    const pages = await pagesOf(b);
     const [from, to, short] = ['zzlong', 'zzend', 'zzshort'].map(
       (w) => pages.findIndex((p) => p.includes(w)) + 1,
     );
@@ -125,7 +104,7 @@ describe('references to pages', () => {
       chapter([para(text('<1:'), refer('gone', 'page'), text(':1>'))]),
       chapter([para(text('Text.'))], { id: 'gone', leftOut: ['paperback'] }),
     ]);
-    expect(said(await pagesOf(b, 'left-out.pdf'), 1)).toBe('OLD WORDS');
+    expect(said(await pagesOf(b), 1)).toBe('OLD WORDS');
   });
 });
 
@@ -171,7 +150,7 @@ const EXPECTED = [
 
 describe('references to numbers and titles', () => {
   it('are right in print, and captions bear their numbers', async () => {
-    const pages = await pagesOf(everything().b, 'numbers.pdf');
+    const pages = await pagesOf(everything().b);
     expect(EXPECTED.map((_, n) => said(pages, n))).toEqual(EXPECTED);
     const all = pages.join(' ');
     for (const caption of [
@@ -241,7 +220,7 @@ describe('places that move', () => {
   };
   const newId = (): string => id();
   const saidIn = async (x: Book): Promise<string[]> => {
-    const pages = await pagesOf(x, `moved-${id()}.pdf`);
+    const pages = await pagesOf(x);
     const files = Object.values(await filesOf(x)).join(' ');
     // Every reference leads somewhere in the ebook too.
     expect(files.match(/&lt;\d:<a href/g)).toHaveLength(3);
@@ -293,7 +272,7 @@ describe('references found in the text', () => {
     const at = (title: string): Section => sections.find((s) => s.title === title)!;
     const others = sections.filter((s) => s.kind !== 'chapter');
     const turned = { ...done.value.book, sections: [at('The Nets'), at('The Boats'), ...others] };
-    const pages = (await pagesOf(on(turned, {}), 'found.pdf')).join(' ');
+    const pages = (await pagesOf(on(turned, {}))).join(' ');
     expect(pages).toContain('As chapter 1 says, and Figure 1.1 shows; chapter 9 does not.');
     expect(pages).toContain('Figure 1.1. A net');
     expect(pages).toContain('Table 1. Ropes');
@@ -316,7 +295,7 @@ describe('a table that goes over pages, with its heads again on each', () => {
       chapter([para(text('It opens here.')), schema.node('table', { id: id() }, rows)]),
       section('ix', 'index', []),
     ]);
-    const pages = await pagesOf(b, 'heads.pdf');
+    const pages = await pagesOf(b);
     const first = pages.findIndex((p) => p.includes('rowcell1 '));
     // The entry stands where its head stood first.
     expect(pages.join(' ')).toContain(`heads, ${first + 1} `);

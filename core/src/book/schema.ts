@@ -4,7 +4,7 @@
  * Every block carries a stable `id`; a *place* is section + block id + character offset. A note stands in the text
  * as an inline atom whose `ref` names a `noteBody` at the end of the same section.
  */
-import { Schema, type MarkSpec, type NodeSpec } from 'prosemirror-model';
+import { Schema, type MarkSpec, type Node, type NodeSpec } from 'prosemirror-model';
 import type { ListNumbers } from '../base';
 
 const id = { id: { default: '' } };
@@ -13,6 +13,8 @@ const id = { id: { default: '' } };
 const given = (el: HTMLElement, name: string): string => el.getAttribute(`data-${name}`) ?? '';
 const styleOf = (el: HTMLElement, name: string): string => el.style.getPropertyValue(name);
 
+/** Whether a list is one of terms and what they mean. */
+export const isTerms = ({ attrs }: Node): boolean => attrs.terms === true && attrs.ordered !== true;
 /** Types of lists in HTML (§4.4.5) and what they are called here. */
 const LIST_NUMBERS: Record<string, ListNumbers> = { '1': 'figures', a: 'letters', i: 'roman' };
 /** The attribute of an `ol` for these numbers; nothing for figures, which are its own. */
@@ -102,9 +104,19 @@ const nodes: Record<string, NodeSpec> = {
   list: {
     group: 'block',
     content: 'item+',
-    /** `numbers` are those of an ordered list: figures, letters or roman. */
-    attrs: { ...id, ordered: { default: false }, start: { default: 1 }, numbers: { default: 'figures' } },
+    /**
+     * `numbers` are those of an ordered list: figures, letters or roman. `terms`: each item's first paragraph is a term, and
+     * those after it say what it means.
+     */
+    attrs: {
+      ...id,
+      ordered: { default: false },
+      start: { default: 1 },
+      numbers: { default: 'figures' },
+      terms: { default: false },
+    },
     parseDOM: [
+      { tag: 'ul.terms', priority: 60, getAttrs: () => ({ terms: true }) },
       { tag: 'ul' },
       {
         tag: 'ol',
@@ -120,6 +132,7 @@ const nodes: Record<string, NodeSpec> = {
       {
         'data-id': n.attrs.id as string,
         ...(n.attrs.ordered ? { start: n.attrs.start as number, ...listType(n.attrs.numbers) } : {}),
+        ...(isTerms(n) ? { class: 'terms' } : {}),
       },
       0,
     ],

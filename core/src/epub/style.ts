@@ -132,7 +132,11 @@ p.attribution { text-align: right; }
 .verse p.in3 { margin-left: 3em; }
 .verse p.in4 { margin-left: 4em; }
 ul, ol { margin: 1em 0; padding-left: 1.8em; }
-li > ul, li > ol { margin: 0.3em 0; }
+dl { margin: 1em 0; }
+dt { text-indent: 0; break-after: avoid; }
+dd { margin: 0 0 0.3em 1.6em; }
+dd > p:first-child { text-indent: 0; }
+li > ul, li > ol, dd > ul, dd > ol { margin: 0.3em 0; }
 figure { margin: 1em 0; text-align: center; break-inside: avoid; }
 figure img { max-width: 100%; height: auto; }
 figure.own-page { break-before: page; break-after: page; }

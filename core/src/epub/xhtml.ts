@@ -1,7 +1,17 @@
 /** A section's document as XHTML: the schema's blocks and marks in the ebook's own elements. */
 import type { Mark, Node } from 'prosemirror-model';
 import { escapeXml } from '../base';
-import { altOf, besideText, fillsPages, formulasIn, gridOf, headRows, listType, notesIn } from '../book';
+import {
+  altOf,
+  besideText,
+  fillsPages,
+  formulasIn,
+  gridOf,
+  headRows,
+  isTerms,
+  listType,
+  notesIn,
+} from '../book';
 import type { Reference } from '../order';
 import { idIn, Ids } from './ids';
 
@@ -107,6 +117,7 @@ export class SectionWriter {
       case 'verse':
         return `<div${id} class="verse">\n${this.children(n, (c) => (c.type.name === 'stanza' ? `<div class="stanza">\n${this.children(c, (l) => this.verseLine(l))}\n</div>` : this.block(c)))}\n</div>`;
       case 'list': {
+        if (isTerms(n)) return `<dl${id}>\n${this.children(n, (item) => this.term(item))}\n</dl>`;
         const tag = n.attrs.ordered ? 'ol' : 'ul';
         const start =
           n.attrs.ordered && Number(n.attrs.start) !== 1 ? ` start="${Number(n.attrs.start)}"` : '';
@@ -193,6 +204,15 @@ export class SectionWriter {
     const linked =
       image && /^(https?|mailto):/i.test(link) ? `<a href="${escapeXml(link)}">${image}</a>` : image;
     return `<figure${id}${attr('class', classes.join(' '))}>\n${linked}${words}\n</figure>`;
+  }
+
+  /** A term and, in one element, what it means. */
+  private term(item: Node): string {
+    const parts: string[] = [];
+    item.forEach((c) => void parts.push(this.block(c)));
+    const [term = '', ...meaning] = parts;
+    const dt = term.replace(/^<p/, '<dt').replace(/<\/p>$/, '</dt>');
+    return meaning.length > 0 ? `${dt}\n<dd>${meaning.join('\n')}</dd>` : dt;
   }
 
   private noteBody(n: Node): string {

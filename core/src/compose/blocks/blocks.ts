@@ -18,7 +18,7 @@ import { figureBlock } from './figure';
 import { Forms } from './forms';
 import type { LinePart } from '../lines';
 import { noteParagraphs, withCallsOf } from './notes';
-import { itemParagraph, markerOf } from './list';
+import { itemParagraph, itemParts } from './list';
 import { dropCap, solid } from './opening';
 import { displayed, mannerOf } from './stack';
 import { tableBlocks } from './table';
@@ -128,7 +128,7 @@ export class FlowBuilder {
       case 'verse':
         return this.verse(node);
       case 'list':
-        this.list(node, 0);
+        this.list(node);
         return this.below(1);
       case 'figure':
         return this.figure(node);
@@ -322,18 +322,15 @@ export class FlowBuilder {
     this.below(1);
   }
 
-  private list(node: Node, depth: number): void {
+  private list(node: Node): void {
     const room = Math.round(this.forms.em * 1.6);
-    this.children(node, (item, index) => {
-      this.children(item, (child, i) => {
-        if (child.type.name === 'list') return this.list(child, depth + 1);
-        const x = (depth + 1) * room;
-        const form = this.forms.text({ x, indent: i === 0 ? -room : 0, measure: this.s.measure - x });
-        const before = index === 0 && i === 0 && depth === 0 ? 1 : 0;
-        if (i > 0) return this.text(child, form, { before });
-        const paragraph = itemParagraph(this.s, child, markerOf(node, index), room, form, this.made);
-        this.lines(paragraph, form, this.place(child), { before });
-      });
+    itemParts(node, room).forEach(({ node: child, x, marker, keep }, i) => {
+      const indent = marker === null ? 0 : -room;
+      const form = this.forms.text({ x, indent, measure: this.s.measure - x });
+      const around = { before: i === 0 ? 1 : 0, keep };
+      if (marker === null) return this.text(child, form, around);
+      const paragraph = itemParagraph(this.s, child, marker, room, form, this.made);
+      this.lines(paragraph, form, this.place(child), around);
     });
   }
 

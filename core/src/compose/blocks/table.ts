@@ -8,7 +8,7 @@ import { gridOf, headRows, type Picture, type PlacedCell } from '../../book';
 import { rowsOf } from '../../design';
 import { addInline, type FlowBlock, type Item, type LineItem, type MadeWords, type RuleItem } from '../lines';
 import { labelled } from './caption';
-import { itemParagraph, markerOf } from './list';
+import { itemParagraph, itemParts } from './list';
 import { solid } from './opening';
 import type { Manner, ParagraphForm, Setter } from './setter';
 
@@ -177,7 +177,7 @@ class TableSetter {
     };
     c.node.forEach((n) => {
       if (n.type.name === 'figure') this.figure(n, form, set);
-      else if (n.type.name === 'list') this.list(n, form, set, 0);
+      else if (n.type.name === 'list') this.list(n, form, set);
       else this.paragraph(this.s.paragraph(n, form, this.made), form, set);
     });
     return set;
@@ -198,25 +198,17 @@ class TableSetter {
     set.rows += v.rows;
   }
 
-  private list(
-    list: Node,
-    form: ParagraphForm,
-    set: Parameters<TableSetter['paragraph']>[2],
-    depth: number,
-  ): void {
+  private list(list: Node, form: ParagraphForm, set: Parameters<TableSetter['paragraph']>[2]): void {
     const room = Math.round(this.manner.size * 1.3);
-    list.forEach((item, _offset, index) => {
-      item.forEach((child, _o, i) => {
-        if (child.type.name === 'list') return this.list(child, form, set, depth + 1);
-        const x = (depth + 1) * room;
-        const own = { ...form, x: form.x + x, measure: form.measure - x, indent: i === 0 ? -room : 0 };
-        const paragraph =
-          i > 0
-            ? this.s.paragraph(child, own, this.made)
-            : itemParagraph(this.s, child, markerOf(list, index), room, own, this.made);
-        this.paragraph(paragraph, own, set);
-      });
-    });
+    for (const { node, x, marker } of itemParts(list, room)) {
+      const indent = marker === null ? 0 : -room;
+      const own = { ...form, x: form.x + x, measure: form.measure - x, indent };
+      const paragraph =
+        marker === null
+          ? this.s.paragraph(node, own, this.made)
+          : itemParagraph(this.s, node, marker, room, own, this.made);
+      this.paragraph(paragraph, own, set);
+    }
   }
 
   /** A picture as wide as its cell, or as its own share of it; its caption below. */

@@ -120,7 +120,7 @@ export class Planner {
     for (const s of states) {
       const need = (s.used === 0 ? 0 : block.before) + rows;
       if (this.room(s) - need > WINDOW)
-        out.add(filled(s, s.used + need, s.notes, Math.max(0, s.keep - rows)));
+        out.add(filled(s, s.used + need, s.notes, block.keep || Math.max(0, s.keep - rows)));
       else near.push(s);
     }
     return near;
@@ -221,6 +221,7 @@ export class Planner {
     out: States,
   ): void {
     const n = variant.rows;
+    const block = this.blocks[i] as FlowBlock;
     let { used, notes, keep } = s;
     const rows = this.shape.rows - s.held;
     const hold = from === 0 ? (variant.hold ?? 0) : 0;
@@ -296,7 +297,7 @@ export class Planner {
         this.wait(ended, row, n, waiting, out);
       }
     }
-    out.add(filled(s, used, notes, keep));
+    out.add(filled(s, used, notes, block.keep || keep));
   }
 
   /** A state that goes on with row `row` of the block, or is done with it. */

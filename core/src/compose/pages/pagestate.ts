@@ -129,7 +129,7 @@ export const filled = (
 export const keyOf = (s: State): number =>
   // Most books have none: the key then stays a small integer.
   (s.held > 0 || s.waiting.length > 0 ? (s.held * 4 + s.waiting.length) * 2 ** 28 : 0) +
-  ((((s.used * 64 + Math.min(s.notes, 63)) * 64 + Math.min(s.pending, 63)) * 4 + s.keep) * 2 +
+  ((((s.used * 64 + Math.min(s.notes, 63)) * 64 + Math.min(s.pending, 63)) * 8 + Math.min(s.keep, 7)) * 2 +
     (s.recto ? 1 : 0)) *
     8 +
   Math.min(s.level + 1, 7);

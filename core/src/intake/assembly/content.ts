@@ -97,7 +97,11 @@ class Content {
         this.out.put(schema.node('subhead', { id: this.nodes.idFor(b), level }, this.nodes.inline(b)));
       } else if (b.list) {
         let to = i + 1;
-        for (let x = blocks[to]; isText(x) && x.list && x.pictures.length === 0; x = blocks[to]) to++;
+        const { level, terms = false } = b.list;
+        for (let x = blocks[to]; isText(x) && x.list && x.pictures.length === 0; x = blocks[to]) {
+          if (x.list.level <= level && (x.list.terms ?? false) !== terms) break;
+          to++;
+        }
         this.out.put(this.nodes.list(blocks.slice(i, to) as RawParagraph[]));
         i = to - 1;
       } else {

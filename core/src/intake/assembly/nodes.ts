@@ -155,16 +155,23 @@ export class Nodes {
   }
 
   list(items: readonly RawParagraph[], level = 0, end = items.length): Node {
-    const nodes: Node[] = [];
+    const within: Node[][] = [];
     for (let i = 0; i < end; i++) {
-      const children: Node[] = [this.paragraph(items[i] as RawParagraph)];
+      const p = items[i] as RawParagraph;
+      const goesOn = p.list?.goesOn === true && p.list.level === level ? within.at(-1) : undefined;
+      const children = goesOn ?? [];
+      children.push(this.paragraph(p));
+      if (!goesOn) within.push(children);
       const deeper: RawParagraph[] = [];
       while (i + 1 < end && (items[i + 1]?.list?.level ?? 0) > level) deeper.push(items[++i] as RawParagraph);
       if (deeper.length > 0) children.push(this.list(deeper, deeper[0]?.list?.level ?? level + 1));
-      nodes.push(schema.node('item', { id: this.id() }, children));
     }
-    const { ordered = false, numbers = 'figures', start = 1 } = items[0]?.list ?? {};
-    return schema.node('list', { id: this.id(), ordered, numbers, start }, nodes);
+    const { ordered = false, numbers = 'figures', start = 1, terms = false } = items[0]?.list ?? {};
+    return schema.node(
+      'list',
+      { id: this.id(), ordered, numbers, start, terms },
+      within.map((children) => schema.node('item', { id: this.id() }, children)),
+    );
   }
 
   /** Tables as they lie in the file: merged cells, heads, and lists and pictures in cells. */

@@ -18,6 +18,7 @@ export {
   paragraphsOf,
   rawManuscript,
   rawParagraph,
+  termsPlace,
   withoutFirst,
 } from './raw';
 export { Vocabulary } from './vocabulary';

@@ -12,6 +12,17 @@ export interface RawListPlace {
   ordered: boolean;
   numbers?: ListNumbers;
   start?: number;
+  /** A list of terms, each with paragraphs that go on in its item and say what it means. */
+  terms?: boolean;
+  /** Goes on in the item of the paragraph before it. */
+  goesOn?: boolean;
+}
+/** The place in a list of terms that a word processor's style of that name says; null for others. */
+export function termsPlace(style: string): RawListPlace | null {
+  if (/^(?:definition term|list heading)$/i.test(style)) return { level: 0, ordered: false, terms: true };
+  return /^(?:definition|list contents)$/i.test(style)
+    ? { level: 0, ordered: false, terms: true, goesOn: true }
+    : null;
 }
 
 export interface RawParagraph {

@@ -19,6 +19,7 @@ import {
   paragraphsOf,
   rawManuscript,
   rawParagraph,
+  termsPlace,
   type RawBlock,
   type RawManuscript,
   type RawNote,
@@ -196,7 +197,7 @@ class DocxReader {
         indented: Number(e.indent?.start ?? 0) - Number(e.indent?.hanging ?? 0) >= 300,
         list: e.numbering
           ? { level: Number(e.numbering.level), ordered: e.numbering.isOrdered, ...counted }
-          : null,
+          : termsPlace(e.styleName ?? style?.name ?? ''),
         monospace: looks.monospace,
         language: facts?.language ?? '',
       });

@@ -339,6 +339,7 @@ class PageReader {
       c.look = { ...c.look, monospace: true };
     }
     if (tag === 'ul' || tag === 'ol') c.list = listOf(e, tag === 'ol', outer.list ? outer.list.level + 1 : 0);
+    if (tag === 'dl') c.list = { level: outer.list ? outer.list.level + 1 : 0, ordered: false, terms: true };
     if (tag === 'ul' && /toc/.test(c.style)) c.list = null;
     this.opens ||= this.kindOf(e);
     const language = attribute(e, 'lang') || attribute(e, 'xml:lang');
@@ -350,16 +351,15 @@ class PageReader {
     const from = this.out.length;
     this.children(tag === 'pre' ? trimmed(e.childNodes) : e.childNodes, c);
     this.flush();
-    if (tag === 'li') this.asOneItem(from);
+    if (tag === 'li' || tag === 'dd') this.asOneItem(from, tag === 'li' ? 1 : 0, c.list);
     if (look.breakAfter) this.breakPending = true;
   }
 
-  /** Only an item's first paragraph carries its mark. */
-  private asOneItem(from: number): void {
-    const [, ...more] = this.out.slice(from);
-    for (const p of more)
-      if (p.kind === 'paragraph' && p.list && p.list.level === (this.out[from] as RawParagraph).list?.level)
-        p.style ||= 'List continued';
+  /** Paragraphs of an item, and of what a term means, go on in one item. */
+  private asOneItem(from: number, first: number, list: RawListPlace | null): void {
+    for (const p of this.out.slice(from + first))
+      if (p.kind === 'paragraph' && p.list && p.list.level === list?.level)
+        p.list = { ...p.list, goesOn: true };
   }
 
   private kindOf(e: Element): SectionKind | '' {

@@ -21,6 +21,7 @@ import {
   paragraphsOf,
   rawManuscript,
   rawParagraph,
+  termsPlace,
   type RawBlock,
   type RawCell,
   type RawManuscript,
@@ -165,7 +166,7 @@ class OdtReader {
         bold: look.bold ?? false,
         italic: look.italic ?? false,
         indented: look.indented,
-        list: this.list,
+        list: this.list ?? termsPlace(look.name),
         monospace: look.monospace ?? false,
         language: look.language,
       });

@@ -89,6 +89,7 @@ const LIST_KINDS = choicesOf<ListKind>({
   figures: 'figures: 1, 2, 3',
   letters: 'letters: a, b, c',
   roman: 'roman: i, ii, iii',
+  terms: 'terms and what they mean',
 });
 
 function ListBar({ view }: { view: EditorView }) {
@@ -108,7 +109,7 @@ function ListBar({ view }: { view: EditorView }) {
         onChoose={(k) => send(withKind(view.state, k))}
         onClosed={() => view.focus()}
       />
-      {kind === 'bullets' ? null : (
+      {kind === 'bullets' || kind === 'terms' ? null : (
         <span className="flex items-center gap-1.5">
           from
           <NumberField

@@ -1,10 +1,11 @@
 'use client';
 /** The list that the cursor is in: how it counts, and from where. */
 import type { Node } from 'prosemirror-model';
-import type { EditorState, Transaction } from 'prosemirror-state';
-import { schema } from '@pagina/core/book';
+import { splitBlock } from 'prosemirror-commands';
+import type { Command, EditorState, Transaction } from 'prosemirror-state';
+import { isTerms, schema } from '@pagina/core/book';
 
-export type ListKind = 'bullets' | 'figures' | 'letters' | 'roman';
+export type ListKind = 'bullets' | 'figures' | 'letters' | 'roman' | 'terms';
 
 export interface InList {
   list: Node;
@@ -20,17 +21,28 @@ export function listAt(state: EditorState): InList | null {
 }
 
 export const kindOf = ({ list }: InList): ListKind =>
-  list.attrs.ordered ? (list.attrs.numbers as ListKind) : 'bullets';
+  isTerms(list) ? 'terms' : list.attrs.ordered ? (list.attrs.numbers as ListKind) : 'bullets';
 
 export function withKind(state: EditorState, kind: ListKind): Transaction | null {
   const at = listAt(state);
   if (!at) return null;
   const { attrs } = at.list;
-  const ordered = kind !== 'bullets';
-  return state.tr.setNodeMarkup(at.pos, null, { ...attrs, ordered, numbers: ordered ? kind : attrs.numbers });
+  const terms = kind === 'terms';
+  const ordered = kind !== 'bullets' && !terms;
+  const numbers = ordered ? kind : attrs.numbers;
+  return state.tr.setNodeMarkup(at.pos, null, { ...attrs, ordered, numbers, terms });
 }
 
 export function withStart(state: EditorState, start: number): Transaction | null {
   const at = listAt(state);
   return at ? state.tr.setNodeAttribute(at.pos, 'start', start) : null;
 }
+
+/** Enter in a term begins what it means, in the same item. */
+export const belowTerm: Command = (state, dispatch) => {
+  const { $from } = state.selection;
+  const item = $from.depth > 1 ? $from.node(-1) : null;
+  if (item?.type !== schema.nodes.item || $from.index(-1) !== 0 || $from.parent.content.size === 0)
+    return false;
+  return isTerms($from.node(-2)) && splitBlock(state, dispatch);
+};

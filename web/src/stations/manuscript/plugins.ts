@@ -25,6 +25,7 @@ import { columnResizing, goToNextCell, tableEditing } from 'prosemirror-tables';
 import { Decoration, DecorationSet } from 'prosemirror-view';
 import { schema } from '@pagina/core/book';
 import type { PlaceInPrint } from '@/workers/messages';
+import { belowTerm } from './list';
 import { insertNote, notesPlugin, otherEnd } from './notes';
 import { pointingPlugin } from './pointing';
 import { signsPlugin } from './signs';
@@ -166,7 +167,7 @@ export const plugins = (language: () => string): Plugin[] => [
     'Shift-Enter': chainCommands(newlineInCode, lineBreak(false)),
     'Mod-Shift-Enter': lineBreak(true),
     'Mod-Enter': exitCode,
-    Enter: chainCommands(verseLine, belowFigure, splitListItem(n.item!)),
+    Enter: chainCommands(verseLine, belowFigure, belowTerm, splitListItem(n.item!)),
     Tab: chainCommands(sinkListItem(n.item!), goToNextCell(1)),
     'Shift-Tab': chainCommands(liftListItem(n.item!), goToNextCell(-1)),
   }),

@@ -44,6 +44,8 @@ interface Unit {
   /** Number that its list begins with, and how its own list counts. */
   start: number;
   numbers: ListNumbers;
+  /** Its own list is one of terms. */
+  terms: boolean;
   selected: boolean;
 }
 
@@ -65,6 +67,7 @@ function unitsOf(block: Node, at: number, from: number, to: number): Unit[] | nu
       ordered: false,
       start: 1,
       numbers: 'figures',
+      terms: false,
       selected,
       ...more,
     });
@@ -95,6 +98,7 @@ function unitsOf(block: Node, at: number, from: number, to: number): Unit[] | nu
             ordered: lists.at(-1)?.attrs.ordered === true,
             start: Number(block.attrs.start ?? 1),
             numbers: (lists.at(-1)?.attrs.numbers as ListNumbers | undefined) ?? 'figures',
+            terms: lists.at(-1)?.attrs.terms === true,
           });
         else walk(child, pos + 1);
       });
@@ -205,6 +209,7 @@ function listOf(units: readonly Unit[], level: number): Node {
       ordered,
       start: ordered && level === 0 ? (units[0]?.start ?? 1) : 1,
       numbers: units[0]?.numbers ?? 'figures',
+      terms: units[0]?.terms ?? false,
     },
     items,
   );
