@@ -374,6 +374,30 @@ describe('Rich Text', () => {
     const i = await read(Buffer.from(doc.createDocument(), 'latin1'), 'a.rtf');
     expect(i.book.sections[0]!.content.textContent).toContain('Señor naïve «so»');
   });
+  it('keeps merged cells and heads of tables, whether they are said in words or by the edges of cells', async () => {
+    const rtf = String.raw`{\rtf1 Before the table stands this line.\par
+\trowd\trhdr\cellx3000\cellx6000\cellx9000 \pard\intbl Net\cell Yards\cell Loft\cell\row
+\trowd\clvmgf\cellx3000\cellx6000\cellx9000 \pard\intbl Drift\cell 90\cell A\cell\row
+\trowd\clvmrg\cellx3000\cellx9000 \pard\intbl\cell 80, and in two lofts\cell\row
+\trowd\clmgf\cellx3000\clmrg\cellx6000\cellx9000 \pard\intbl All\cell\cell 170\cell\row
+\pard After it stands this one.\par}`;
+    const i = await read(Buffer.from(rtf, 'latin1'), 'nets.rtf');
+    const rows: string[][] = [];
+    i.book.sections[0]!.content.descendants((n) => {
+      if (n.type.name === 'row') rows.push([]);
+      if (n.type.name === 'cell')
+        rows
+          .at(-1)!
+          .push(`${n.textContent} ${n.attrs.colspan}x${n.attrs.rowspan}${n.attrs.head ? ' head' : ''}`);
+    });
+    expect(rows).toEqual([
+      ['Net 1x1 head', 'Yards 1x1 head', 'Loft 1x1 head'],
+      ['Drift 1x2', '90 1x1', 'A 1x1'],
+      ['80, and in two lofts 2x1'],
+      ['All 2x1', '170 1x1'],
+    ]);
+    expect(i.wordsOut + i.setAside.reduce((n, s) => n + s.words, 0)).toBe(i.wordsIn);
+  });
   it('written by hand to the specification keeps styles, notes, links, pictures and tables', async () => {
     const hex = Buffer.from(png(8, 8)).toString('hex');
     const rtf = String.raw`{\rtf1\ansi\ansicpg1252\deff0{\fonttbl{\f0\froman Times;}{\f1\fmodern Courier New;}{\f2\fcharset204 Times Cyr;}}

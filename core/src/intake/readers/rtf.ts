@@ -14,6 +14,7 @@ import {
   type RawManuscript,
   type RawParagraph,
 } from '../raw';
+import { RtfCells } from './rtf-cells';
 import { RtfTables } from './rtf-tables';
 import {
   codepageOf,
@@ -77,7 +78,7 @@ class RtfReader {
   private breakPending = false;
   /** The paragraph and blocks around a note while it is read. */
   private outside: { blocks: RawBlock[]; p: RawParagraph | null }[] = [];
-  private row: RawParagraph[][] = [];
+  private readonly cells = new RtfCells();
   private cellFrom = -1;
 
   token(t: Token): void {
@@ -97,7 +98,6 @@ class RtfReader {
     // A file that is cut short ends inside a note or a row: what was read so far is kept.
     while (this.stack.length > 0) this.endGroup();
     this.endParagraph(false);
-    if (this.row.length > 0) this.table.push(this.row);
     this.closeTable();
     this.m.blocks = this.blocks;
     return this.m;
@@ -207,13 +207,11 @@ class RtfReader {
   private endCell(): void {
     this.endParagraph(true);
     const from = this.cellFrom < 0 ? this.blocks.length : this.cellFrom;
-    this.row.push(this.blocks.splice(from) as RawParagraph[]);
+    this.cells.cell(this.blocks.splice(from) as RawParagraph[]);
     this.cellFrom = -1;
   }
-  private table: RawParagraph[][][] = [];
   private closeTable(): void {
-    if (this.table.length > 0) this.blocks.push({ kind: 'table', rows: this.table });
-    this.table = [];
+    if (!this.cells.empty) this.blocks.push(this.cells.take());
   }
 
   private control(word: string, param: number | undefined, data: Uint8Array | undefined): void {
@@ -370,14 +368,13 @@ class RtfReader {
         this.endCell();
         return true;
       case 'row':
-        this.table.push(this.row);
-        this.row = [];
+        this.cells.endRow();
         return true;
       case 'deff':
         this.defaultFont = param ?? 0;
         now.font = this.defaultFont;
         return true;
     }
-    return false;
+    return this.cells.word(word, param);
   }
 }
