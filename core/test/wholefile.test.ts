@@ -243,4 +243,27 @@ describe('entries of the index', () => {
     const marked = indexedAt([schema.text(text)], 'entry').filter((n) => n.marks.length > 0);
     expect(marked.map((n) => n.text)).toEqual([word]);
   });
+  it('go as far as their bookmark does, where they name one', async () => {
+    const t = (words: string): string => `<w:r><w:t xml:space="preserve">${words}</w:t></w:r>`;
+    const code = (part: string): string =>
+      `<w:r><w:instrText xml:space="preserve">${part}</w:instrText></w:r>`;
+    const char = (type: string): string => `<w:r><w:fldChar w:fldCharType="${type}"/></w:r>`;
+    const i = await read(
+      await byHand(
+        `<w:p>${t('Before it. ')}<w:bookmarkStart w:id="5" w:name="Flood_1"/>${t('The water rose')}</w:p>` +
+          `<w:p>${t('and rose')}${char('begin')}${code(' XE "fl')}${code('oods" \\r Flood_1 ')}${char('end')}</w:p>` +
+          `<w:bookmarkEnd w:id="5"/><w:p>${t('and fell.')}${char('begin')}${code(' XE "ebb" \\r Nowhere ')}${char('end')}</w:p>`,
+      ),
+    );
+    const found: [string, unknown][] = [];
+    for (const s of i.book.sections)
+      s.content.descendants((n) => {
+        for (const m of n.marks) if (m.type.name === 'indexed') found.push([n.text ?? '', m.attrs.term]);
+      });
+    expect(found).toEqual([
+      ['The water rose', 'floods'],
+      ['and rose', 'floods'],
+      ['fell', 'ebb'],
+    ]);
+  });
 });

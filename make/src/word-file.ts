@@ -41,7 +41,8 @@ import {
   titlePageLines,
 } from '@pagina/core/order';
 import { authorsLine } from '@pagina/core/record';
-import { entryField, MONOSPACE, WordText } from './word-text';
+import { entryField } from './word-index';
+import { MONOSPACE, WordText } from './word-text';
 
 /** Measure of the page in twentieths of a point: A4 with margins of an inch. */
 const MEASURE_POINTS = 451;
@@ -195,7 +196,7 @@ class WordWriter {
     const { language } = this.book.record;
     const title = s.titled ? s.title || headingWord('index', language) : '';
     const see = this.book.indexSee.map(
-      ({ term, to }) => new SimpleField(entryField(term, `${seeWord(false, language)} ${to}`)),
+      ({ term, to }) => new SimpleField(entryField(term, { to: `${seeWord(false, language)} ${to}` })),
     );
     return [
       new Paragraph({

@@ -6,7 +6,6 @@ import {
   FootnoteReferenceRun,
   InternalHyperlink,
   PageReference,
-  SimpleField,
   TextRun,
   UnderlineType,
   type ParagraphChild,
@@ -14,7 +13,8 @@ import {
 import type { Node } from 'prosemirror-model';
 import { capitalised, pointerWord } from '@pagina/core/base';
 import type { Book, NoteKind } from '@pagina/core/book';
-import { captionLabel, captionNumbers, References, termParts, type Reference } from '@pagina/core/order';
+import { captionLabel, captionNumbers, References, type Reference } from '@pagina/core/order';
+import { WordIndex } from './word-index';
 
 export const MONOSPACE = 'Courier New';
 
@@ -25,10 +25,12 @@ export class WordText {
   readonly targets = new Map<string, string>();
   private readonly references: References;
   private readonly captions;
+  private readonly index: WordIndex;
 
   constructor(private readonly book: Book) {
     this.references = new References(book.sections, book);
     this.captions = captionNumbers(book.sections, book);
+    this.index = new WordIndex(book);
     for (const s of book.sections)
       s.content.descendants((n) => {
         if (n.type.name === 'reference') this.aim(n.attrs.target as string);
@@ -67,7 +69,7 @@ export class WordText {
   /** A block's content, in a bookmark where a link leads there. */
   inline(n: Node): ParagraphChild[] {
     const out: ParagraphChild[] = [];
-    n.forEach((c, _offset, i) => {
+    n.forEach((c, offset, i) => {
       if (c.type.name === 'lineBreak') return void out.push(new TextRun({ break: 1 }));
       if (c.type.name === 'reference') return void out.push(this.reference(c));
       if (c.type.name === 'note') {
@@ -80,6 +82,8 @@ export class WordText {
           );
         return;
       }
+      const { before, after } = this.index.around(n, c, offset, n.maybeChild(i + 1));
+      out.push(...(before as ParagraphChild[]));
       const has = (name: string): boolean => c.marks.some((m) => m.type.name === name);
       const language = c.marks.find((m) => m.type.name === 'language')?.attrs.tag as string | undefined;
       const run = new TextRun({
@@ -100,19 +104,9 @@ export class WordText {
       else if (link?.attrs.kind === 'place')
         out.push(new InternalHyperlink({ anchor: this.targets.get(target) ?? '', children: [run] }));
       else out.push(run);
-      // Entries of the index are fields behind their words (ECMA-376-1 §17.16.5.81).
-      for (const m of c.marks)
-        if (m.type.name === 'indexed' && !m.isInSet(n.maybeChild(i + 1)?.marks ?? []))
-          out.push(new SimpleField(entryField(m.attrs.term as string)));
+      out.push(...(after as ParagraphChild[]));
     });
     const own = [...this.targets].find(([t]) => t.endsWith(`#${n.attrs.id as string}`));
     return own ? [new Bookmark({ id: own[1], children: out })] : out;
   }
-}
-
-/** "tides: neap" as an XE field; `to` is the entry it leads to. */
-export function entryField(marked: string, to = ''): string {
-  const escaped = (t: string): string => t.replace(/["\\:]/g, '\\$&');
-  const term = termParts(marked).filter(Boolean).map(escaped).join(':');
-  return to === '' ? `XE "${term}"` : `XE "${term}" \\t "${to.replace(/"/g, '')}"`;
 }

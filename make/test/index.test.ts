@@ -228,6 +228,10 @@ it('a .docx has its entries and its index as fields, and comes in again the same
         [
           para(text('The '), marked('neap tide', 'tides: neap'), text(' came.')),
           para(marked('"Mole"', '"Mole": a hulk')),
+          para(text('It went '), marked('on and on,', 'floods')),
+          para(marked('for days,', 'floods')),
+          para(marked('and then', 'floods'), text(' it was over.')),
+          para(text('No '), marked('flood', 'floods'), text(' came again.')),
         ],
         { title: 'One' },
       ),
@@ -239,9 +243,12 @@ it('a .docx has its entries and its index as fields, and comes in again the same
   const xml = new TextDecoder().decode(unzipSync(made.value)['word/document.xml']);
   expect(xml).toContain('XE &quot;tides:neap&quot;');
   expect(xml).toMatch(/INDEX \\e/);
+  expect(xml.match(/XE &quot;floods&quot; \\r &quot;(\w+)&quot;/g)).toHaveLength(1);
+  expect(xml.match(/XE &quot;floods&quot;/g)).toHaveLength(2);
   const again = await readManuscript(made.value, 'again.docx');
   if (!again.ok) throw new Error(again.refusal.message);
   expect(entriesOf(again.value.book)).toEqual(entriesOf(b));
+  expect(entriesOf(b)).toContain('floods 2');
   expect(again.value.book.indexSee).toEqual([{ term: 'ebb', to: 'tides' }]);
   expect(again.value.book.sections.at(-1)?.kind).toBe('index');
   expect(again.value.book.sections.at(-1)?.content.textContent).toBe('');

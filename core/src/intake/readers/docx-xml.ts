@@ -16,6 +16,8 @@ export const MARK = 'pagina-paragraph-';
 export const LANGUAGE = 'pagina-language-';
 /** Bookmarks that stand where the file has an entry for the index; the entry's text by its number. */
 export const ENTRY = 'pagina-entry-';
+/** Bookmarks between which text belongs to an entry for the index: its number behind "from-" and "to-". */
+export const RANGE = 'pagina-range-';
 /** Bookmarks that stand where the file has a formula. */
 export const FORMULA = 'pagina-formula-';
 const W = 'http://schemas.openxmlformats.org/wordprocessingml/2006/main';
@@ -151,6 +153,12 @@ export function markParagraphs(
   const fields: { code: string; over: boolean }[] = [];
   const entries: string[] = [];
   const see: IndexSee[] = [];
+  /** The file's own bookmarks: by id while they are open, and by name once they have an end in running text. */
+  const opened = new Map<string, { name: string; from: number }>();
+  const bookmarks = new Map<string, { from: number; to: number }>();
+  let paragraphEnd = 0;
+  /** Entries that go on as far as a bookmark does, and where they stand should there be none of that name. */
+  const ranged: { range: string; number: number; of: string; at: number }[] = [];
   /** Notes what an XE field says: an entry at a place of the text, or one that leads to another. */
   const indexed = (code: string, prefix: string, at: number): void => {
     const entry = indexEntry(code);
@@ -158,6 +166,7 @@ export function markParagraphs(
     if (entry.see) return void see.push({ term: entry.term, to: entry.see });
     const of = prefix ? `${prefix}:` : '';
     const number = entries.push(entry.term) - 1;
+    if (entry.range) return void ranged.push({ range: entry.range, number, of, at });
     const text = `<${of}bookmarkStart ${of}name="${ENTRY}${number}" ${of}id="8${number}"/>`;
     edits.push({ from: at, to: at, text });
   };
@@ -237,6 +246,16 @@ export function markParagraphs(
       case 'highlight':
         if (run && (value(tag) ?? 'none') !== 'none') seen.highlights++;
         break;
+      case 'bookmarkStart':
+        if (open.length > 0) opened.set(value(tag, 'id') ?? '', { name: value(tag, 'name') ?? '', from: to });
+        return;
+      case 'bookmarkEnd': {
+        const begun = opened.get(value(tag, 'id') ?? '');
+        const end = open.length > 0 ? tagStart(to) : paragraphEnd;
+        if (begun)
+          bookmarks.set(begun.name.toLowerCase(), { from: begun.from, to: Math.max(begun.from, end) });
+        return;
+      }
       case 'fldSimple': {
         const code = value(tag, 'instr') ?? '';
         const to_ = linkOf(code);
@@ -345,6 +364,7 @@ export function markParagraphs(
       run = null;
     }
     if (tag.local !== 'p') return;
+    paragraphEnd = tagStart(parser.position);
     const p = open.pop();
     if (!p) return;
     const { outline, breakBefore, sectionEnd, language, box, list } = p.facts;
@@ -355,6 +375,17 @@ export function markParagraphs(
     parser.write(xml).close();
   } catch (e) {
     fault ??= (e as Error).message;
+  }
+  for (const { range, number, of, at } of ranged) {
+    const found = bookmarks.get(range.toLowerCase());
+    const mark = (where: number, name: string): void => {
+      const text = `<${of}bookmarkStart ${of}name="${name}" ${of}id="8${number}"/>`;
+      edits.push({ from: where, to: where, text });
+    };
+    if (found) {
+      mark(found.from, `${RANGE}from-${number}`);
+      mark(found.to, `${RANGE}to-${number}`);
+    } else mark(at, `${ENTRY}${number}`);
   }
   const parts: string[] = [];
   let from = 0;
@@ -378,10 +409,10 @@ function linkOf(code: string): string | null {
 }
 
 /**
- * An XE field (§17.16.5.81): its term, levels apart by ": " as in the book, and the entry it leads to ("\t"); null for
- * other fields.
+ * An XE field (§17.16.5.81): its term, levels apart by ": " as in the book, the entry it leads to ("\t") and the bookmark
+ * over whose pages it goes ("\r"); null for other fields.
  */
-function indexEntry(code: string): { term: string; see: string } | null {
+function indexEntry(code: string): { term: string; see: string; range: string } | null {
   const m =
     /^\s*XE\s+(?:"((?:[^"\\]|\\.)*)"|[\u201c\u201d]([^\u201c\u201d]*)[\u201c\u201d]|(\S+))([^]*)$/i.exec(
       code,
@@ -392,7 +423,8 @@ function indexEntry(code: string): { term: string; see: string } | null {
     .filter(Boolean);
   if (levels.length === 0) return null;
   const instead = /\\t\s+["\u201c]([^"\u201d]*)["\u201d]/i.exec(m?.[4] ?? '')?.[1] ?? '';
-  return { term: levels.join(': '), see: instead.trim().replace(SEE, '') };
+  const range = /\\r\s+["\u201c]?([\p{L}\p{N}_]+)/iu.exec(m?.[4] ?? '')?.[1] ?? '';
+  return { term: levels.join(': '), range, see: instead.trim().replace(SEE, '') };
 }
 /** Words that an index puts before the entry it leads to, in the languages of the house. */
 const SEE =

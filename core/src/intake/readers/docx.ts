@@ -7,6 +7,7 @@ import {
   FORMULA,
   LANGUAGE,
   MARK,
+  RANGE,
   markParagraphs,
   readStyles,
   type ParagraphFacts,
@@ -77,6 +78,8 @@ class DocxReader {
   private facts: ParagraphFacts[] = [];
   /** Terms of the file's index entries, by number. */
   private entries: string[] = [];
+  /** Entries whose stretch of the text is open. */
+  private readonly ranged = new Set<string>();
   private formulas: readonly (MathNode | null)[] = [];
   private comments = new Map<string, El>();
   /** The language of the text that is being read, where it is not the book's. */
@@ -119,6 +122,7 @@ class DocxReader {
     await this.collectPictures(document);
     this.comments = new Map((document.comments ?? []).map((c) => [c.commentId ?? '', c]));
     this.m.blocks = this.blocks(document.children ?? []);
+    this.ranged.clear();
     for (const note of Object.values(document.notes?._notes ?? {})) this.m.notes.push(this.note(note));
     this.properties();
     return done(this.m);
@@ -316,7 +320,7 @@ class DocxReader {
         }
         case 'text': {
           const text = (e.value ?? '').replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '');
-          if (text) add(schema.text(text, this.tongue ? this.tongue.addToSet(marks as Mark[]) : marks));
+          if (text) add(schema.text(text, this.around(marks)));
           break;
         }
         case 'tab':
@@ -341,6 +345,10 @@ class DocxReader {
             if (elements[i - 1]?.name?.startsWith(FORMULA)) add(schema.text(' ', marks));
             for (const n of formulaText(formula, marks)) add(n);
           }
+          const range = e.name?.startsWith(RANGE) ? /(from|to)-(\d+)$/.exec(e.name) : null;
+          const over = range && this.entries[Number(range[2])];
+          if (over && range[1] === 'from') this.ranged.add(over);
+          else if (over) this.ranged.delete(over);
           const term = e.name?.startsWith(ENTRY)
             ? this.entries[Number(e.name.slice(ENTRY.length))]
             : undefined;
@@ -361,6 +369,13 @@ class DocxReader {
         }
       }
     }
+  }
+
+  /** Marks of a text and those of what it stands in: a language of its own, entries of the index. */
+  private around(marks: readonly Mark[]): readonly Mark[] {
+    let own = this.tongue ? this.tongue.addToSet(marks as Mark[]) : marks;
+    for (const term of this.ranged) own = schema.mark('indexed', { term }).addToSet(own as Mark[]);
+    return own;
   }
 
   private comment(e: El): void {
@@ -410,6 +425,7 @@ function bookmarksIn(e: El): string[] {
     !e.name.startsWith(MARK) &&
     !e.name.startsWith(ENTRY) &&
     !e.name.startsWith(FORMULA) &&
+    !e.name.startsWith(RANGE) &&
     !e.name.startsWith(LANGUAGE) &&
     e.name !== '_GoBack';
   return [...(own ? [e.name as string] : []), ...(e.children ?? []).flatMap(bookmarksIn)];
