@@ -8,7 +8,7 @@
  */
 import { SaxesParser, type SaxesTagNS } from 'saxes';
 import { math, type IndexSee, type MathNode } from '../../book';
-import { parseXml, type XmlElement } from '../../base';
+import { indexEntry, linkOf } from './docx-fields';
 import { formulaOf } from './omml';
 
 export const MARK = 'pagina-paragraph-';
@@ -28,16 +28,6 @@ const MATHS = new Set([
 ]);
 const W_STRICT = 'http://purl.oclc.org/ooxml/wordprocessingml/main';
 
-export interface StyleFacts {
-  name: string;
-  outline: number;
-  breakBefore: boolean;
-  align: string;
-  size: number;
-  bold: boolean;
-  italic: boolean;
-  capitals: boolean;
-}
 export interface ParagraphFacts {
   outline: number | null;
   breakBefore: boolean | null;
@@ -48,65 +38,6 @@ export interface ParagraphFacts {
   box: boolean;
   /** The list that it belongs to (§17.9.18); '' for none of its own. */
   list: string;
-}
-
-const attr = (el: XmlElement | undefined, name: string): string | undefined => el?.attrs[`w:${name}`];
-const isOn = (el: XmlElement | undefined): boolean =>
-  el !== undefined && !['0', 'false', 'off'].includes(attr(el, 'val') ?? '1');
-const child = (el: XmlElement | undefined, name: string): XmlElement | undefined =>
-  el?.children.find((c): c is XmlElement => typeof c !== 'string' && c.name === name);
-
-/** Built-in heading styles are known by their canonical names in every language (§17.7.4.9), even without a level. */
-const byName = (name: string | undefined): number => Number(/^heading ([1-9])$/i.exec(name ?? '')?.[1] ?? 0);
-
-/** Styles by id, what they are based on worked in, and the document's default language and size. */
-export function readStyles(xml: string | null): {
-  styles: Map<string, StyleFacts>;
-  language: string;
-  size: number;
-} {
-  const styles = new Map<string, StyleFacts>();
-  const root = xml ? parseXml(xml).root : null;
-  if (!root) return { styles, language: '', size: 0 };
-  const defaults = child(child(child(root, 'docDefaults'), 'rPrDefault'), 'rPr');
-  const raw = new Map<string, XmlElement>();
-  for (const el of root.children)
-    if (typeof el !== 'string' && el.name === 'style') raw.set(attr(el, 'styleId') ?? '', el);
-  const resolve = (id: string, depth: number): StyleFacts => {
-    const known = styles.get(id);
-    if (known) return known;
-    const el = raw.get(id);
-    const parent = attr(child(el, 'basedOn'), 'val');
-    const base = parent && parent !== id && depth < 20 ? resolve(parent, depth + 1) : null;
-    const p = child(el, 'pPr');
-    const r = child(el, 'rPr');
-    const outline = attr(child(p, 'outlineLvl'), 'val');
-    const facts: StyleFacts = {
-      name: attr(child(el, 'name'), 'val') ?? id,
-      outline:
-        outline !== undefined
-          ? Number(outline) >= 9
-            ? 0
-            : Number(outline) + 1
-          : byName(attr(child(el, 'name'), 'val')) || (base?.outline ?? 0),
-      breakBefore: child(p, 'pageBreakBefore')
-        ? isOn(child(p, 'pageBreakBefore'))
-        : (base?.breakBefore ?? false),
-      align: attr(child(p, 'jc'), 'val') ?? base?.align ?? '',
-      size: Number(attr(child(r, 'sz'), 'val') ?? 0) / 2 || (base?.size ?? 0),
-      bold: child(r, 'b') ? isOn(child(r, 'b')) : (base?.bold ?? false),
-      italic: child(r, 'i') ? isOn(child(r, 'i')) : (base?.italic ?? false),
-      capitals: child(r, 'caps') ? isOn(child(r, 'caps')) : (base?.capitals ?? false),
-    };
-    styles.set(id, facts);
-    return facts;
-  };
-  for (const id of raw.keys()) resolve(id, 0);
-  return {
-    styles,
-    language: attr(child(defaults, 'lang'), 'val') ?? '',
-    size: Number(attr(child(defaults, 'sz'), 'val') ?? 0) / 2,
-  };
 }
 
 /** Empty elements that say how text looks in ways no book keeps, and where words were checked or pages once ended. */
@@ -401,31 +332,3 @@ export function markParagraphs(
 }
 
 const primary = (tag: string): string => (tag.split(/[-_]/)[0] ?? '').toLowerCase();
-
-/** The bookmark to which a field refers: REF, PAGEREF and NOTEREF (§17.16.5.50, .45, .41); null for other fields. */
-function linkOf(code: string): string | null {
-  const m = /^\s*(?:REF|PAGEREF|NOTEREF)\s+"?([\p{L}_][\p{L}\p{N}_]*)"?/iu.exec(code);
-  return m ? (m[1] as string) : null;
-}
-
-/**
- * An XE field (§17.16.5.81): its term, levels apart by ": " as in the book, the entry it leads to ("\t") and the bookmark
- * over whose pages it goes ("\r"); null for other fields.
- */
-function indexEntry(code: string): { term: string; see: string; range: string } | null {
-  const m =
-    /^\s*XE\s+(?:"((?:[^"\\]|\\.)*)"|[\u201c\u201d]([^\u201c\u201d]*)[\u201c\u201d]|(\S+))([^]*)$/i.exec(
-      code,
-    );
-  const levels = (m?.[1] ?? m?.[2] ?? m?.[3] ?? '')
-    .split(/(?<!\\):/)
-    .map((t) => t.replace(/\\(.)/g, '$1').trim())
-    .filter(Boolean);
-  if (levels.length === 0) return null;
-  const instead = /\\t\s+["\u201c]([^"\u201d]*)["\u201d]/i.exec(m?.[4] ?? '')?.[1] ?? '';
-  const range = /\\r\s+["\u201c]?([\p{L}\p{N}_]+)/iu.exec(m?.[4] ?? '')?.[1] ?? '';
-  return { term: levels.join(': '), range, see: instead.trim().replace(SEE, '') };
-}
-/** Words that an index puts before the entry it leads to, in the languages of the house. */
-const SEE =
-  /^(?:see(?: also)?|voir(?: aussi)?|siehe(?: auch)?|véase(?: también)?|vedi(?: anche)?|ver(?: também)?|zie(?: ook)?)\s+/iu;

@@ -1,18 +1,9 @@
 /** Reads a .docx into a raw manuscript: the library's document tree, and the XML beside it for what it leaves out. */
 import type { Mark, Node } from 'prosemirror-model';
 import { done, openZip, refused, type Outcome, type Zip } from '../../base';
-import { formulaText, schema, SECTION_KINDS, type MathNode, type SectionKind } from '../../book';
-import {
-  ENTRY,
-  FORMULA,
-  LANGUAGE,
-  MARK,
-  RANGE,
-  markParagraphs,
-  readStyles,
-  type ParagraphFacts,
-  type StyleFacts,
-} from './docx-xml';
+import { formulaText, schema, type MathNode } from '../../book';
+import { ENTRY, FORMULA, LANGUAGE, MARK, RANGE, markParagraphs, type ParagraphFacts } from './docx-xml';
+import { readStyles, type StyleFacts } from './docx-styles';
 import {
   indexedAt,
   isEmpty,
@@ -28,10 +19,10 @@ import {
   type RawPicture,
 } from '../raw';
 import { DocxNumbering } from './docx-numbering';
+import { alignment, bookmarksIn, kindOf, looksOfRuns, MONO, wordsIn } from './docx-parts';
 import { documentTree, textOfPart, type El } from './docx-tree';
 import { PictureShelf } from './pictures';
 
-const MONO = /courier|consolas|mono|menlo|typewriter/i;
 const OLE = [0xd0, 0xcf, 0x11, 0xe0];
 const ENCRYPTED = 'E\0n\0c\0r\0y\0p\0t\0e\0d\0P\0a\0c\0k\0a\0g\0e';
 
@@ -185,7 +176,7 @@ class DocxReader {
     const facts = this.factsOf(e);
     this.beside = '';
     const style = this.styles.get(e.styleId ?? '');
-    const looks = this.looks(e);
+    const looks = looksOfRuns(e);
     const counted =
       e.numbering?.isOrdered && facts?.list ? this.numbering.next(facts.list, Number(e.numbering.level)) : {};
     const make = (): RawParagraph =>
@@ -259,28 +250,6 @@ class DocxReader {
   private factsOf(e: El): ParagraphFacts | undefined {
     const mark = e.children?.find((c) => c.type === 'bookmarkStart' && c.name?.startsWith(MARK))?.name;
     return mark ? this.facts[Number(mark.slice(MARK.length))] : undefined;
-  }
-
-  private looks(e: El): { bold: boolean; italic: boolean; size: number; monospace: boolean } {
-    let letters = 0;
-    let bold = 0;
-    let italic = 0;
-    let mono = 0;
-    let size = 0;
-    const walk = (x: El, run: El | null): void => {
-      if (x.type === 'text') {
-        const n = (x.value ?? '').trim().length;
-        letters += n;
-        if (run?.isBold || run?.isUnderline) bold += n;
-        if (run?.isItalic) italic += n;
-        if (run?.font && MONO.test(run.font)) mono += n;
-        if (n > 0 && run?.fontSize) size = Math.max(size, run.fontSize);
-      }
-      for (const c of x.children ?? []) walk(c, x.type === 'run' ? x : run);
-    };
-    walk(e, null);
-    const most = (n: number): boolean => letters > 0 && n >= letters * 0.9;
-    return { bold: most(bold), italic: most(italic), monospace: most(mono), size };
   }
 
   private inline(
@@ -408,33 +377,7 @@ class DocxReader {
   }
 }
 
-/** The kind of section that a file of ours says begins here: "section_about_author_12". */
-function kindOf(anchors: readonly string[]): SectionKind | '' {
-  for (const name of anchors) {
-    const kind = /^section_([a-z_]+)_\d+$/.exec(name)?.[1]?.replaceAll('_', '-');
-    if (kind && (SECTION_KINDS as string[]).includes(kind)) return kind as SectionKind;
-  }
-  return '';
-}
-
-/** Names of bookmarks in a paragraph, without the marks of our own and the one where editing stopped. */
-function bookmarksIn(e: El): string[] {
-  const own =
-    e.type === 'bookmarkStart' &&
-    e.name &&
-    !e.name.startsWith(MARK) &&
-    !e.name.startsWith(ENTRY) &&
-    !e.name.startsWith(FORMULA) &&
-    !e.name.startsWith(RANGE) &&
-    !e.name.startsWith(LANGUAGE) &&
-    e.name !== '_GoBack';
-  return [...(own ? [e.name as string] : []), ...(e.children ?? []).flatMap(bookmarksIn)];
-}
-
 const primaryOf = (tag: string): string => (tag.split(/[-_]/)[0] ?? '').toLowerCase();
-
-const wordsIn = (e: El): string =>
-  e.type === 'text' ? (e.value ?? '') : e.type === 'tab' ? ' ' : (e.children ?? []).map(wordsIn).join('');
 
 const unescape_ = (s: string): string =>
   s
@@ -443,9 +386,3 @@ const unescape_ = (s: string): string =>
     .replace(/&quot;/g, '"')
     .replace(/&apos;/g, "'")
     .replace(/&amp;/g, '&');
-
-function alignment(a: string): RawParagraph['align'] {
-  if (a === 'center') return 'centre';
-  if (a === 'right' || a === 'end') return 'right';
-  return a === 'both' || a === 'distribute' ? 'justify' : 'left';
-}
