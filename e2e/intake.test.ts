@@ -44,6 +44,9 @@ describe('several files dropped at once', () => {
     });
     await page.goto(`${address()}/titles`);
     await page.setInputFiles('input[aria-label="Manuscript file"]', [
+      // Neither an empty file nor a picture that is none keeps the others back.
+      file('Empty.docx', Buffer.alloc(0)),
+      file('Broken portrait.webp', Buffer.concat([cover.subarray(0, 20), Buffer.alloc(400, 7)])),
       file('Quay cover.webp', cover),
       file('particulars.txt', Buffer.from(sheet)),
       file('Quay.docx', await styledManuscript()),
@@ -52,6 +55,8 @@ describe('several files dropped at once', () => {
     await page.waitForURL(/\/order$/, { timeout: 30_000 });
     await page.getByText('Quay cover.webp was taken for the cover, by its name.').waitFor();
     await page.getByText(/^accounts\.xlsx was not used/).waitFor();
+    await page.getByText('Empty.docx was left out: The file is empty.').waitFor();
+    await page.getByText('Broken portrait.webp was not used: the picture could not be opened.').waitFor();
     expect(await page.getByLabel('Title of the book').inputValue()).toBe('Names on the Quay');
     const id = new URL(page.url()).pathname.split('/')[2] as string;
     const { book } = await serverBook(id);

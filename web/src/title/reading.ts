@@ -34,7 +34,10 @@ const headersOf = (f: File): Record<string, string> => ({
 export function manuscriptAmong(files: readonly File[]): { manuscript: File; beside: File[] } | null {
   const order = MANUSCRIPT_ENDINGS.map(String);
   const rank = (f: File): number => order.findIndex((e) => f.name.toLowerCase().endsWith(e));
-  const texts = files.filter((f) => rank(f) >= 0).sort((a, b) => rank(a) - rank(b) || b.size - a.size);
+  // An empty one is sent with the others, and said to be empty.
+  const texts = files
+    .filter((f) => rank(f) >= 0 && f.size > 0)
+    .sort((a, b) => rank(a) - rank(b) || b.size - a.size);
   const manuscript = texts[0] ?? (files.length === 1 ? files[0] : undefined);
   return manuscript ? { manuscript, beside: files.filter((f) => f !== manuscript) } : null;
 }
@@ -56,7 +59,7 @@ export async function readFile(
     const { sha256, message } = (await kept.json()) as { sha256?: string; message?: string };
     // One that is empty or too large does not keep the others back.
     if (!kept.ok || !sha256) {
-      toast(`${f.name} was left out: ${message ?? 'it could not be sent.'}`);
+      toast(`${f.name} was left out: ${message ?? 'it could not be sent.'}`, { duration: 20_000 });
       continue;
     }
     beside.push({ sha256, name: f.name.slice(-60) });
