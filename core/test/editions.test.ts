@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   apply,
@@ -8,10 +9,13 @@ import {
   newBook,
   pagesOf,
   printOf,
+  undoing,
   type Book,
   type Change,
 } from '../src/book';
+import { isLargePrint, editionAdded, editionCopied, editionNamed, editionRemoved } from '../src/design';
 import { recordSchema } from '../src/record';
+import type { Outcome } from '../src/base';
 
 const book = newBook('b', recordSchema.parse({ title: 'T' }), [freshSection('s1', 'chapter')]);
 const changed = (b: Book, change: Change): Book => {
@@ -77,5 +81,124 @@ describe('editions', () => {
     if (!r.ok) throw new Error(r.refusal.message);
     expect(printOf(r.value.book, 'paperback')?.trim).toBe('6 × 9 in');
     expect(changed(r.value.book, r.value.inverse).editions).toEqual(book.editions);
+  });
+});
+
+const made = <T>(o: Outcome<T>): T => {
+  if (!o.ok) throw new Error(o.refusal.message);
+  return o.value;
+};
+const namesOf = (b: Book): string[] => b.editions.map((e) => e.name);
+const printed = (b: Book, id: string) => printOf(b, id)!;
+
+describe('editions added, copied, renamed and removed', () => {
+  const lanes = changed(book, { type: 'set-section', id: 's1', fields: { leftOut: ['paperback'] } });
+  it('are added like the first of their form, with names of their own', () => {
+    let b = changed(book, {
+      type: 'set-edition',
+      id: 'paperback',
+      fields: { interior: 'Lantern', paper: 'white-90' },
+    });
+    for (const [what, id] of [
+      ['print', 'p2'],
+      ['print', 'p3'],
+      ['large', 'l'],
+      ['ebook', 'e2'],
+    ] as const)
+      b = changed(b, made(editionAdded(b, what, id)));
+    expect(namesOf(b)).toEqual([
+      'Paperback',
+      'Ebook',
+      'Print edition',
+      'Print edition 2',
+      'Large print',
+      'Ebook 2',
+    ]);
+    expect(printed(b, 'p2')).toMatchObject({ interior: 'Lantern', paper: 'white-90', isbn: '' });
+    expect(isLargePrint(printed(b, 'l'))).toBe(true);
+    expect(isLargePrint(printed(b, 'paperback'))).toBe(false);
+    expect(b.editions.at(-1)).toMatchObject({ form: 'reflow', pageList: 'paperback' });
+    for (const e of b.editions) expect(e.purpose).not.toBe('');
+  });
+  it('are copied with their design and the sections that they carry, without the ISBN', () => {
+    const b = changed(
+      changed(lanes, {
+        type: 'set-edition',
+        id: 'paperback',
+        fields: { isbn: '9783161484100', trim: '6 × 9 in' },
+      }),
+      made(editionCopied(lanes, 'paperback', 'c')),
+    );
+    expect(namesOf(b)).toEqual(['Paperback', 'Paperback, copy', 'Ebook']);
+    expect(b.sections[0]!.leftOut).toEqual(['paperback', 'c']);
+    const twice = changed(b, made(editionCopied(b, 'paperback', 'd')));
+    expect(namesOf(twice).slice(0, 3)).toEqual(['Paperback', 'Paperback, copy 2', 'Paperback, copy']);
+    expect(printed(twice, 'd')).toMatchObject({ isbn: '', trim: '6 × 9 in' });
+  });
+  it('are removed with the page lists that they gave, but never the last of them', () => {
+    const b = changed(book, made(editionRemoved(book, 'paperback')));
+    expect(b.editions).toMatchObject([{ id: 'ebook', pageList: null }]);
+    expect(editionRemoved(b, 'ebook')).toMatchObject({ ok: false, refusal: { code: 'edition/last' } });
+    expect(apply(b, { type: 'remove-edition', id: 'ebook' }).ok).toBe(false);
+    expect(editionRemoved(b, 'paperback')).toMatchObject({ ok: false, refusal: { code: 'edition/gone' } });
+  });
+  it('bear names that nobody takes for one another', () => {
+    for (const name of ['', '   ', 'ebook', ' EBOOK ', 'x'.repeat(61)])
+      expect(editionNamed(book, 'paperback', { name }).ok, name).toBe(false);
+    const b = changed(book, made(editionNamed(book, 'paperback', { name: '  Softcover   edition ' })));
+    expect(namesOf(b)[0]).toBe('Softcover edition');
+  });
+  it('are at most so many', () => {
+    let b = book;
+    for (let n = 0; n < 22; n++) b = changed(b, made(editionAdded(b, 'print', `p${n}`)));
+    expect(new Set(namesOf(b)).size).toBe(24);
+    expect(editionAdded(b, 'ebook', 'one-more').ok).toBe(false);
+    expect(editionCopied(b, 'ebook', 'one-more').ok).toBe(false);
+  });
+  it('come back whole by Undo, whatever was done in whatever order', () => {
+    const step = fc.record({
+      what: fc.constantFrom('print', 'large', 'ebook', 'copy', 'remove', 'name'),
+      at: fc.nat(9),
+    });
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 12 }), (steps) => {
+        let b = lanes;
+        const back: Change[] = [];
+        steps.forEach(({ what, at }, n) => {
+          const { id } = b.editions[at % b.editions.length]!;
+          const change =
+            what === 'copy'
+              ? editionCopied(b, id, `n${n}`)
+              : what === 'remove'
+                ? editionRemoved(b, id)
+                : what === 'name'
+                  ? editionNamed(b, id, { name: `Name ${n}`, purpose: `For ${n}` })
+                  : editionAdded(b, what as 'print', `n${n}`);
+          if (!change.ok) return;
+          const r = made(apply(b, change.value));
+          b = r.book;
+          back.unshift(r.inverse);
+        });
+        expect(bookToJson(made(bookFromJson(bookToJson(b))))).toEqual(bookToJson(b));
+        for (const c of back) b = changed(b, c);
+        expect(bookToJson(b)).toEqual(bookToJson(lanes));
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('that have been changed since are not taken away by an Undo of their adding', () => {
+    const add = made(editionAdded(book, 'large', 'l'));
+    const added = made(apply(book, add));
+    const set: Change = { type: 'set-edition', id: 'l', fields: { isbn: '9783161484100' } };
+    const after = changed(added.book, set);
+    const undo = undoing(after, add, added.inverse, [{ revision: 2, change: set, reverses: null }]);
+    expect(undo).toMatchObject({ ok: false, refusal: { code: 'undo/changed' } });
+    const other: Change = { type: 'set-edition', id: 'ebook', fields: { isbn: '9783161484100' } };
+    const fine = made(
+      undoing(changed(added.book, other), add, added.inverse, [
+        { revision: 2, change: other, reverses: null },
+      ]),
+    );
+    expect(namesOf(changed(changed(added.book, other), fine))).toEqual(['Paperback', 'Ebook']);
   });
 });

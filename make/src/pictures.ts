@@ -7,7 +7,7 @@ import type { Colour, PdfPicture } from '@pagina/core/pdf';
 export type PictureBytes = (id: string) => Promise<Uint8Array | null> | Uint8Array | null;
 
 /** Pixels an inch that are of use to a press, and to a screen. */
-const DENSITY = { print: 600, screen: 220, cover: 400 } as const;
+const DENSITY = { print: 600, screen: 220, inks: 400 } as const;
 
 /**
  * A picture as the printer's file carries it, in one black. `width` is the printed width in inches; more pixels than a
@@ -20,13 +20,13 @@ export const printPicture = (bytes: Uint8Array, width: number): Promise<PdfPictu
 export const screenPicture = (bytes: Uint8Array, width: number): Promise<PdfPicture> =>
   prepared(bytes, Math.round(width * DENSITY.screen), 'DeviceRGB');
 
-/** The same in the four inks of a cover. */
+/** The same in four inks, as covers have them and pages in colour. */
 export async function pressPicture(bytes: Uint8Array, width: number): Promise<PdfPicture> {
   const { default: sharp } = await import('sharp');
   const { data, info } = await sharp(bytes, { limitInputPixels: MOST_PIXELS, sequentialRead: true })
     .rotate()
     .flatten({ background: '#ffffff' })
-    .resize({ width: Math.max(1, Math.round(width * DENSITY.cover)), withoutEnlargement: true })
+    .resize({ width: Math.max(1, Math.round(width * DENSITY.inks)), withoutEnlargement: true })
     .toColourspace('cmyk')
     .jpeg({ quality: 92, chromaSubsampling: '4:4:4' })
     .toBuffer({ resolveWithObject: true });
@@ -38,6 +38,15 @@ export async function pressPicture(bytes: Uint8Array, width: number): Promise<Pd
     bytes: new Uint8Array(data),
     inverted: true,
   };
+}
+
+/** The ICC profile by which pictures are turned into four inks. */
+export async function profileOfInks(): Promise<Uint8Array | null> {
+  const { default: sharp } = await import('sharp');
+  const sample = sharp({ create: { width: 1, height: 1, channels: 3, background: '#ffffff' } });
+  const turned = await sample.toColourspace('cmyk').withIccProfile('cmyk').jpeg().toBuffer();
+  const { icc } = await sharp(turned).metadata();
+  return icc ? new Uint8Array(icc) : null;
 }
 
 /** Colours in the four inks, turned as pictures are, so that a ground and a picture beside it agree. Pure black is one ink. */

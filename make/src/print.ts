@@ -6,7 +6,7 @@ import type { PdfPicture } from '@pagina/core/pdf';
 import { fronted } from './front';
 import { typeSource } from './faces';
 import { openPdfFile } from './pdf-file';
-import { printPicture, screenPicture, type PictureBytes } from './pictures';
+import { pressPicture, printPicture, profileOfInks, screenPicture, type PictureBytes } from './pictures';
 
 export interface MakeOptions {
   pictures: PictureBytes;
@@ -48,7 +48,9 @@ export async function makePrint(
     if (!composed.ok) return composed;
     clock.lap('compose');
     const composition = composed.value;
-    const ready = await printPictures(composition, pictures, screen ? screenPicture : printPicture);
+    const inColour = !screen && edition?.inks === 'colour';
+    const prepare = screen ? screenPicture : inColour ? pressPicture : printPicture;
+    const ready = await printPictures(composition, pictures, prepare);
     const cover = screen && edition ? await coverBytes(book, edition, pictures) : null;
     clock.lap('pictures');
     if (progress?.('Writing the file', 0.5) === false)
@@ -62,6 +64,7 @@ export async function makePrint(
       // On a screen nothing is cut off.
       bleed: screen ? 0 : composition.bleed,
       cover: cover && (await screenPicture(cover, COVER_INCHES)),
+      profile: inColour && edition.standard === 'x-4' ? await profileOfInks() : null,
     });
     clock.lap('pdf');
     return done({ bytes, composition, milliseconds: clock.laps });

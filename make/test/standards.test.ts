@@ -5,7 +5,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { getDocument, type PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
+import { decodePDFRawStream, PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
 import type { PDFDict } from 'pdf-lib';
 import sharp from 'sharp';
 import { schema, type Book, type PrintEdition } from '@pagina/core/book';
@@ -115,6 +115,44 @@ describe('a printer’s PDF that claims a standard', () => {
       expect(Math.abs(left - linear(g))).toBeLessThan(0.02);
     }
   });
+  it.each(['x-1a', 'x-4'] as const)(
+    'in colour has its pictures in four inks, its text in black alone, and an intent of four inks (%s)',
+    async (standard) => {
+      const { bytes, path } = await make({ standard, inks: 'colour', date: '2026-03-01' });
+      expect(run('qpdf', '--check', path)).toContain('No syntax or stream encoding errors');
+      expect(await checkPdf(bytes)).toMatchObject({ ok: true, value: [] });
+      const doc = await PDFDocument.load(bytes, { updateMetadata: false });
+      const spaces = doc.context
+        .enumerateIndirectObjects()
+        .flatMap(([, o]) =>
+          o instanceof PDFRawStream && o.dict.get(PDFName.of('Subtype'))?.toString() === '/Image'
+            ? [o.dict.get(PDFName.of('ColorSpace'))?.toString()]
+            : [],
+        );
+      expect(new Set(spaces)).toEqual(new Set(['/DeviceCMYK']));
+      // Nothing but pictures has a colour: of the operators that set one, grey alone is used (ISO 32000-1, table 74).
+      const plain = execFileSync('qpdf', ['--qdf', '--object-streams=disable', path, '-'], {
+        maxBuffer: 1 << 28,
+      });
+      expect(plain.toString('latin1').match(/^(?:[\d.]+ ){3,4}(?:rg|RG|k|K)$/gm)).toBeNull();
+      const [intent] = intents(doc);
+      const profile = intent!.get(PDFName.of('DestOutputProfile'));
+      if (standard === 'x-1a') expect(profile).toBeUndefined();
+      else {
+        const stream = doc.context.lookup(profile) as PDFRawStream;
+        expect(stream.dict.get(PDFName.of('N'))?.toString()).toBe('4');
+        const icc = join(dir, 'inks.icc');
+        writeFileSync(icc, decodePDFRawStream(stream).decode());
+        // Little CMS turns a colour into four inks by it.
+        const turned = await sharp({ create: { width: 2, height: 2, channels: 3, background: '#d02020' } })
+          .withIccProfile(icc)
+          .toColourspace('cmyk')
+          .tiff()
+          .toBuffer();
+        expect((await sharp(turned).metadata()).channels).toBe(4);
+      }
+    },
+  );
   it('that has no date of its own carries one all the same, and is the same each time', async () => {
     const [one, two] = [await make({ standard: 'x-1a' }), await make({ standard: 'x-1a' })];
     expect(Buffer.from(one.bytes).equals(Buffer.from(two.bytes))).toBe(true);

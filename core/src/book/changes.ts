@@ -19,7 +19,7 @@ import {
 } from './model';
 import { numberingSchema } from './numbering';
 import { coverSchema } from './cover';
-import { editionFields, editionsSchema, editionWith, type EditionFields } from './edition';
+import { editionFields, editionFrom, editionsSchema, editionWith, type EditionFields } from './edition';
 import { SECTION_KINDS, type SectionKind } from './kinds';
 import { schema } from './schema';
 
@@ -69,6 +69,12 @@ const single = [
     id: z.string(),
     fields: someOf(editionFields) as z.ZodType<EditionFields>,
   }),
+  z.object({
+    type: z.literal('insert-edition'),
+    index: z.number().int().nonnegative(),
+    edition: z.unknown(),
+  }),
+  z.object({ type: z.literal('remove-edition'), id: z.string() }),
   z.object({ type: z.literal('set-editions'), editions: editionsSchema }),
   z.object({ type: z.literal('set-cover'), fields: someOf(coverSchema) }),
   z.object({ type: z.literal('set-words'), words: z.array(z.string()) }),
@@ -170,6 +176,25 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       return done({
         book: { ...book, editions },
         inverse: { type: 'set-edition', id: change.id, fields: pickOld(edition, change.fields) },
+      });
+    }
+    case 'insert-edition': {
+      const edition = editionFrom(change.edition);
+      if (!edition) return refused('change/edition', 'The edition can’t be added: it is not whole.');
+      if (book.editions.some((e) => e.id === edition.id))
+        return refused('change/twice', 'That edition is already there.');
+      const editions = [...book.editions];
+      editions.splice(Math.min(change.index, editions.length), 0, edition);
+      return done({ book: { ...book, editions }, inverse: { type: 'remove-edition', id: edition.id } });
+    }
+    case 'remove-edition': {
+      const index = book.editions.findIndex((e) => e.id === change.id);
+      const edition = book.editions[index];
+      if (!edition) return refused('change/edition', 'That edition no longer exists.');
+      if (book.editions.length === 1) return refused('change/edition', 'A title has one edition at least.');
+      return done({
+        book: { ...book, editions: book.editions.filter((e) => e !== edition) },
+        inverse: { type: 'insert-edition', index, edition },
       });
     }
     case 'set-editions':

@@ -7,6 +7,8 @@ import * as z from 'zod';
 const common = {
   id: z.string().min(1),
   name: z.string(),
+  /** Whom it is for, in a sentence of the author's. */
+  purpose: z.string().default(''),
   isbn: z.string().default(''),
   interior: z.string().default('Harrow'),
   /** What departs from the interior: parts taken from another, and single settings by their path. */
@@ -40,6 +42,8 @@ export const printEditionSchema = z.object({
   trim: z.string().default('5.5 × 8.5 in'),
   /** The standard that the printer's PDF claims. */
   standard: z.enum(['x-1a', 'x-4', 'plain']).default('x-1a'),
+  /** What its pages are printed in; with colour, pictures are, and a page costs what a coloured one costs. */
+  inks: z.enum(['black', 'colour']).default('black'),
   /** The paper, by its id in the printer's list. */
   paper: z.string().default('cream-80'),
 });
@@ -75,11 +79,16 @@ const withPageLists = (editions: readonly Parsed[]): Edition[] => {
 };
 export const editionsSchema = z.array(oneEdition).transform(withPageLists);
 
+/** An edition as a change brings it; null for anything that is none. */
+export function editionFrom(value: unknown): Edition | null {
+  const parsed = editionsSchema.safeParse([value]);
+  return parsed.success ? (parsed.data[0] ?? null) : null;
+}
+
 /** An edition as a change leaves it; null when its form has no such fields, or a value doesn’t fit. */
 export function editionWith(edition: Edition, fields: EditionFields): Edition | null {
   if (!Object.keys(fields).every((key) => key in edition)) return null;
-  const parsed = editionsSchema.safeParse([{ ...edition, ...fields }]);
-  return parsed.success ? (parsed.data[0] ?? null) : null;
+  return editionFrom({ ...edition, ...fields });
 }
 
 type Editions = { readonly editions: readonly Edition[] };
@@ -106,8 +115,8 @@ export const shownBy = (book: Editions, id: string): PrintEdition | undefined =>
   pagesOf(book, id) ?? book.editions.find(isPrint);
 
 const DEFAULTS = [
-  { id: 'paperback', name: 'Paperback', form: 'print' },
-  { id: 'ebook', name: 'Ebook', form: 'reflow' },
+  { id: 'paperback', name: 'Paperback', purpose: 'For readers who buy it on paper.', form: 'print' },
+  { id: 'ebook', name: 'Ebook', purpose: 'For shops of ebooks.', form: 'reflow' },
 ] as const;
 /** A paperback, and an ebook that gives its folios. */
 export const defaultEditions = (): Edition[] => editionsSchema.parse(DEFAULTS);

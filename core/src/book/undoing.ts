@@ -6,7 +6,7 @@
  * - steps in a text are mapped over the later steps in the same section;
  * - a value is put back only where it is still the one that the change set: a title that somebody else has given since
  *   stays;
- * - a section that somebody else has written in is not removed.
+ * - a section that somebody else has written in is not removed, nor an edition that has been changed.
  */
 import { Step } from 'prosemirror-transform';
 import { done, refused, type Outcome } from '../base';
@@ -148,6 +148,21 @@ function over(
         'Somebody has written in that section since. Delete it in the running order if it should go.',
       );
     return done(book.sections.some((s) => s.id === inverse.id) ? inverse : null);
+  }
+  if (inverse.type === 'remove-edition') {
+    const changed = log.some((e) =>
+      singles(e.change).some((c) => c.type === 'set-edition' && c.id === inverse.id),
+    );
+    if (changed)
+      return refused(
+        'undo/changed',
+        'The edition has been changed since. Remove it in Editions if it should go.',
+      );
+    return done(book.editions.some((e) => e.id === inverse.id) ? inverse : null);
+  }
+  if (inverse.type === 'insert-edition') {
+    const { id } = inverse.edition as { id?: string };
+    return done(book.editions.some((e) => e.id === id) ? null : inverse);
   }
   if ('id' in inverse && inverse.type !== 'set-edition' && !book.sections.some((s) => s.id === inverse.id))
     return done(null);

@@ -4,3 +4,4 @@ export * from './design';
 export * from './interiors/index';
 export * from './margins';
 export * from './interior';
+export * from './editions';

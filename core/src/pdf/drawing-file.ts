@@ -64,7 +64,7 @@ export async function drawingFile(d: Drawing, tools: FontTools, file: DrawingFil
     Trapped: 'False',
   });
   const ids = fileIds(file.identity, context.largestObjectNumber, file.title, file.date, d.width, d.height);
-  mark(context, catalog, info, { ...file, id: ids.own });
+  mark(context, catalog, info, { ...file, id: ids.own, profile: null });
   context.trailerInfo.Root = context.register(catalog);
   context.trailerInfo.Info = context.register(info);
   context.trailerInfo.ID = context.obj([PDFHexString.of(ids.lasting), PDFHexString.of(ids.own)]);

@@ -62,6 +62,8 @@ export interface PrintPdfEnd {
   bleed: Mp;
   /** Shown before the first page of a file for the screen. */
   cover: PdfPicture | null;
+  /** The ICC profile of the four inks in which its pictures are; null where they are grey. */
+  profile: Uint8Array | null;
 }
 
 interface PageContent {
@@ -200,6 +202,7 @@ async function writeFile(file: WholeFile): Promise<Uint8Array> {
     language: record.language,
     date,
     id: ids.own,
+    profile: file.profile,
   });
   if (file.screen) lead(context, catalog, pages, file, file.screen);
   context.trailerInfo.Root = context.register(catalog);

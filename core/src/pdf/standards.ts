@@ -12,6 +12,8 @@ export type PdfKind = 'x-1a' | 'x-4' | 'plain' | 'screen';
 /** PDF version that a file says: the oldest that has all that is in it. */
 export const VERSION: Record<PdfKind, string> = { 'x-1a': '1.4', plain: '1.4', 'x-4': '1.6', screen: '1.7' };
 
+const FOUR_INKS = 'Four inks, by the profile in this file';
+
 /** A printer's file must carry a date (ISO 15930-4 §6.10): a book without one has this. */
 const NO_DATE = '2000-01-01';
 /** "2026-03-01" → 2026-03-01T00:00:00Z. */
@@ -32,6 +34,8 @@ export interface Marks {
   date: string;
   /** 32 hexadecimal digits. */
   id: string;
+  /** An ICC profile of four inks; null where the file is in black alone. */
+  profile: Uint8Array | null;
 }
 
 /** Puts a kind's marks into the document information and the catalog. */
@@ -48,8 +52,11 @@ export function mark(context: PDFContext, catalog: PDFDict, info: PDFDict, m: Ma
     catalog.set(PDFName.of('OutputIntents'), context.obj([intent(context, null)]));
   }
   if (m.kind === 'x-4') {
-    const profile = context.register(context.stream(greyProfile(), { N: 1 }));
-    catalog.set(PDFName.of('OutputIntents'), context.obj([intent(context, profile)]));
+    const profile = m.profile
+      ? context.register(context.flateStream(m.profile, { N: 4 }))
+      : context.register(context.stream(greyProfile(), { N: 1 }));
+    const condition = m.profile ? FOUR_INKS : GREY_CONDITION;
+    catalog.set(PDFName.of('OutputIntents'), context.obj([intent(context, { profile, condition })]));
   }
   if (m.kind === 'x-4' || m.kind === 'screen')
     catalog.set(PDFName.of('Metadata'), context.register(metadata(context, m)));
@@ -57,16 +64,17 @@ export function mark(context: PDFContext, catalog: PDFDict, info: PDFDict, m: Ma
 
 /**
  * The printing that a file is meant for. PDF/X-1a may name a condition of the ICC's registry and leave the profile out
- * (§6.9); PDF/X-4 carries a profile, here a grey one that the house makes itself, so that no licence hangs on it.
+ * (§6.9); PDF/X-4 carries a profile: in black a grey one that the house makes itself, in colour the one by which the
+ * pictures were turned.
  */
-function intent(context: PDFContext, profile: PDFRef | null): PDFRef {
+function intent(context: PDFContext, own: { profile: PDFRef; condition: string } | null): PDFRef {
   const dict = context.obj({ Type: 'OutputIntent', S: 'GTS_PDFX' });
   const put = (key: string, text: string): void => dict.set(PDFName.of(key), PDFString.of(text));
-  if (profile) {
+  if (own) {
     put('OutputConditionIdentifier', 'Custom');
-    put('Info', GREY_CONDITION);
-    put('OutputCondition', GREY_CONDITION);
-    dict.set(PDFName.of('DestOutputProfile'), profile);
+    put('Info', own.condition);
+    put('OutputCondition', own.condition);
+    dict.set(PDFName.of('DestOutputProfile'), own.profile);
   } else {
     put('OutputConditionIdentifier', 'FOGRA52');
     put('OutputCondition', 'Offset on uncoated paper, ISO 12647-2:2013');

@@ -114,7 +114,11 @@ export class TitleSession {
   get = (): Snapshot => this.snapshot;
 
   private set(part: Partial<Snapshot>): void {
-    this.snapshot = { ...this.snapshot, ...part };
+    const next = { ...this.snapshot, ...part };
+    const { editions } = next.book;
+    // One that was removed can be shown no more.
+    const edition = editions.some((e) => e.id === next.edition) ? next.edition : (editions[0]?.id ?? '');
+    this.snapshot = { ...next, edition };
     for (const f of this.listeners) f();
   }
   private saving(state: Saving['state']): void {

@@ -13,7 +13,8 @@ const LOOKS: Record<Kind, string> = {
   plain: 'bg-sheet border-edge hover:border-ink',
   quiet: 'border-transparent hover:border-edge',
 };
-const looksOf = (kind: Kind, className: string): string =>
+/** How a button looks; for a link that does what buttons do. */
+export const lookOfButton = (kind: Kind, className: string): string =>
   twMerge(
     'inline-flex h-8 items-center gap-1.5 rounded-[2px] border px-3 whitespace-nowrap disabled:opacity-45',
     LOOKS[kind],
@@ -30,7 +31,7 @@ export function Button({ kind = 'plain', className = '', tip, ...rest }: Props) 
   return (
     <Tip words={tip}>
       <InToolbar>
-        <button type="button" className={looksOf(kind, className)} {...rest} />
+        <button type="button" className={lookOfButton(kind, className)} {...rest} />
       </InToolbar>
     </Tip>
   );
@@ -50,7 +51,10 @@ export function ToggleButton({
         <Toggle.Root
           pressed={pressed}
           onPressedChange={onToggle}
-          className={looksOf('quiet', `aria-pressed:border-spruce aria-pressed:text-spruce ${className}`)}
+          className={lookOfButton(
+            'quiet',
+            `aria-pressed:border-spruce aria-pressed:text-spruce ${className}`,
+          )}
           {...rest}
         />
       </InToolbar>

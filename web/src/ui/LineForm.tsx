@@ -51,6 +51,7 @@ export function LineForm({
     values: { line: value },
   });
   const note = useId();
+  const field = useId();
   const line = watch('line');
   const wrong = line.trim() === '' && !optional ? undefined : formState.errors.line?.message;
   const below = wrong ? (
@@ -71,28 +72,29 @@ export function LineForm({
         })(e);
       }}
     >
-      <label className="block">
-        <span className={heading ? 'column-head mb-1 block' : 'sr-only'}>{label}</span>
-        <span className="flex gap-2">
-          <input
-            {...register('line')}
-            aria-invalid={wrong ? true : undefined}
-            aria-describedby={below ? note : undefined}
-            className={input}
-            placeholder={placeholder}
-            autoFocus={autoFocus}
-            maxLength={maxLength}
-            spellCheck={false}
-          />
-          <Button
-            type="submit"
-            kind={primary ? 'primary' : 'plain'}
-            disabled={formState.isSubmitting || !formState.isValid || (line === value && !asItCame)}
-          >
-            {action}
-          </Button>
-        </span>
+      <label htmlFor={field} className={heading ? 'column-head mb-1 block' : 'sr-only'}>
+        {label}
       </label>
+      <span className="flex gap-2">
+        <input
+          id={field}
+          {...register('line')}
+          aria-invalid={wrong ? true : undefined}
+          aria-describedby={below ? note : undefined}
+          className={input}
+          placeholder={placeholder}
+          autoFocus={autoFocus}
+          maxLength={maxLength}
+          spellCheck={false}
+        />
+        <Button
+          type="submit"
+          kind={primary ? 'primary' : 'plain'}
+          disabled={formState.isSubmitting || !formState.isValid || (line === value && !asItCame)}
+        >
+          {action}
+        </Button>
+      </span>
       {below}
     </form>
   );

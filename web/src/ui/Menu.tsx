@@ -18,17 +18,25 @@ export const menuRow =
 
 export function Menu({
   label,
+  of,
   items,
   disabled,
 }: {
   label: string;
+  /** Of what, where several menus bear the label: heard, not seen. */
+  of?: string;
   items: readonly (MenuItem | 'line')[];
   disabled?: boolean;
 }) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild disabled={disabled}>
-        <Button kind="quiet" className="h-7 px-2" onMouseDown={(e) => e.preventDefault()}>
+        <Button
+          kind="quiet"
+          className="h-7 px-2"
+          aria-label={of ? `${label} for ${of}` : undefined}
+          onMouseDown={(e) => e.preventDefault()}
+        >
           {label} <span aria-hidden>▾</span>
         </Button>
       </DropdownMenu.Trigger>

@@ -1,5 +1,5 @@
 /** Composes the book and draws its pages, off the page's own thread, by the same engine that makes the files. */
-import { contentFromJson, type Book, type Section } from '@pagina/core/book';
+import { contentFromJson, shownBy, type Book, type Section } from '@pagina/core/book';
 import {
   compose,
   ComposeCache,
@@ -316,6 +316,7 @@ async function draw({ id, of, page: number, width, readable, generation: asked }
   const index = new DisplayIndex();
   const list = displayList(drawnPage(from.composition, page), words, index);
   const drawn = { faces: index.faces.map((n) => words.faces[n] as Face), pictures: index.pictures };
-  const picture = await drawPage(list, drawn, pictures, width);
+  const inColour = wanted !== null && shownBy(wanted.book, wanted.edition)?.inks === 'colour';
+  const picture = await drawPage(list, drawn, pictures, width, inColour);
   post({ type: 'drawn', id, picture, lines: readable ? textLines(list) : [] }, [picture]);
 }

@@ -51,6 +51,7 @@ export async function drawPage(
   index: Index,
   urls: ReadonlyMap<string, string>,
   width: number,
+  inColour: boolean,
 ): Promise<ImageBitmap> {
   const scale = width / list.width;
   const canvas = new OffscreenCanvas(
@@ -74,7 +75,7 @@ export async function drawPage(
       if (image) {
         // As it prints: a black-and-white edition shows its pictures grey.
         c.save();
-        c.filter = 'grayscale(1)';
+        if (!inColour) c.filter = 'grayscale(1)';
         clip(c, n(6), n(2) * scale, n(3) * scale, n(4) * scale, n(5) * scale);
         c.drawImage(image, n(2) * scale, n(3) * scale, n(4) * scale, n(5) * scale);
         c.restore();

@@ -11,13 +11,14 @@ import {
 } from '../../book';
 import type { NotePlace } from '../../order';
 import type { LineStyle } from '../../design';
-import type { Around, Flow, FlowBlock, LineItem, SetNote, Variant } from '../lines';
+import type { Around, Flow, FlowBlock, Variant } from '../lines';
 import type { FlowManners, GatheredNotes } from './manners';
 import { breakOf } from './break';
 import { figureBlock } from './figure';
 import { Forms } from './forms';
 import type { LinePart } from '../lines';
-import { noteParagraphs, withCallsOf } from './notes';
+import { monospaceLines } from './monospace';
+import { footNotes, noteParagraphs, withCallsOf } from './notes';
 import { itemParagraph, itemParts } from './list';
 import { dropCap, solid } from './opening';
 import { displayed, mannerOf } from './stack';
@@ -79,7 +80,12 @@ export class FlowBuilder {
       this.madeSubhead(label, second, 'subheads.second', 1);
       this.endNotes(notes);
     }
-    const foot = this.footNotes();
+    const foot = footNotes(
+      this.s,
+      this.notesAt('foot'),
+      this.made,
+      this.forms.text({ manner: { size: this.s.interior.notes.size } }),
+    );
     const blocks = this.blocks.map((b) => withCallsOf(b, foot));
     return { section: this.section.id, blocks, notes: foot, called: new Set(this.marks.keys()) };
   }
@@ -374,18 +380,9 @@ export class FlowBuilder {
 
   private monospace(node: Node): void {
     const form = this.forms.monospace();
-    let offset = 0;
-    node.textContent.split('\n').forEach((row, i) => {
-      const builder = this.s.builder(node.attrs.id as string, form);
-      const shown = withoutTabs(row);
-      const [indent] = /^ */.exec(shown) as RegExpExecArray;
-      // The spaces at a line's head are its indent; at those within it a long line may turn over.
-      builder
-        .skip(offset)
-        .text(indent.replace(/ /g, '\u00a0') + shown.slice(indent.length), this.s.style(form.manner));
-      offset += row.length + 1;
-      this.lines(builder.done(), form, this.place(node), { before: i === 0 ? 1 : 0 });
-    });
+    monospaceLines(this.s, node, form).forEach((line, i) =>
+      this.lines(line, form, this.place(node), { before: i === 0 ? 1 : 0 }),
+    );
     this.below(1);
   }
 
@@ -412,26 +409,6 @@ export class FlowBuilder {
     this.below(1);
   }
 
-  /** Notes for the feet of pages, by id. */
-  private footNotes(): Map<string, SetNote> {
-    const { size } = this.s.interior.notes;
-    const notes = new Map<string, SetNote>();
-    for (const note of this.notesAt('foot')) {
-      const id = note.attrs.id as string;
-      const items: LineItem[] = [];
-      noteParagraphs(
-        this.s,
-        note,
-        this.made.noteMark(id),
-        this.made,
-        this.forms.text({ manner: { size } }),
-        (p, form) => items.push(...this.s.items(p, this.s.break(p, form), form)),
-      );
-      notes.set(id, { id, items });
-    }
-    return notes;
-  }
-
   /** Notes as text. */
   private endNotes(notes: GatheredNotes['notes']): void {
     const form = this.forms.text({ manner: { size: this.s.interior.notes.size } });
@@ -454,13 +431,4 @@ export class FlowBuilder {
     this.after = 0;
     this.flush = true;
   }
-}
-
-/** Columns from one tab stop to the next in monospaced text. */
-const TAB = 4;
-/** A line of monospaced text with its tabs as the spaces up to their stops. */
-function withoutTabs(row: string): string {
-  let shown = '';
-  for (const c of row) shown += c === '\t' ? ' '.repeat(TAB - (shown.length % TAB)) : c;
-  return shown;
 }

@@ -1,6 +1,6 @@
 /** The text of notes as paragraphs for a page's foot or for the end. */
 import type { Node } from 'prosemirror-model';
-import type { FlowBlock, Variant } from '../lines';
+import type { FlowBlock, LineItem, SetNote, Variant } from '../lines';
 import { addInline, type MadeWords, type Paragraph } from '../lines';
 import type { ParagraphForm, Setter } from './setter';
 
@@ -26,6 +26,25 @@ export function noteParagraphs(
     addInline(builder, para, s.inline(manner, { ...made, noteMark: () => '' }));
     take(builder.done(), own, block);
   });
+}
+
+/** Notes for the feet of pages, by id. */
+export function footNotes(
+  s: Setter,
+  notes: readonly Node[],
+  made: MadeWords,
+  form: ParagraphForm,
+): Map<string, SetNote> {
+  const found = new Map<string, SetNote>();
+  for (const note of notes) {
+    const id = note.attrs.id as string;
+    const items: LineItem[] = [];
+    noteParagraphs(s, note, made.noteMark(id), made, form, (p, own) =>
+      items.push(...s.items(p, s.break(p, own), own)),
+    );
+    found.set(id, { id, items });
+  }
+  return found;
 }
 
 /** A block with the calls of those notes alone: for notes that stand elsewhere no page has to keep room. */

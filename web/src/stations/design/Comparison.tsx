@@ -13,9 +13,9 @@ interface Column {
   composed: Composed | null;
 }
 
-function rowsOf(c: Composed, paper: string): [string, string][] {
+function rowsOf(c: Composed, { paper, inks }: PrintEdition): [string, string][] {
   const pages = c.pages.length;
-  const cost = printingCost(pages, { width: c.width * 1000, height: c.height * 1000 }, false);
+  const cost = printingCost(pages, { width: c.width * 1000, height: c.height * 1000 }, inks === 'colour');
   return [
     ['Pages', pages.toLocaleString('en-GB')],
     ['Spine', `${(spineWidth(pages, paperOf(paper)) / 2834.6).toFixed(1)} mm`],
@@ -29,7 +29,7 @@ function rowsOf(c: Composed, paper: string): [string, string][] {
 }
 
 export function Comparison({ columns, edition }: { columns: readonly Column[]; edition: PrintEdition }) {
-  const filled = columns.map((c) => (c.composed ? rowsOf(c.composed, edition.paper) : null));
+  const filled = columns.map((c) => (c.composed ? rowsOf(c.composed, edition) : null));
   const labels = filled.find((r) => r)?.map(([label]) => label) ?? [];
   return (
     <div data-comparison>

@@ -28,6 +28,8 @@ import { Progress } from '@/ui/Progress';
 import { SeverityMark } from '@/ui/SeverityMark';
 import { FileOf } from '@/ui/FileOf';
 import { choicesOf, Select } from '@/ui/Select';
+import { AddEdition, EditionMenu } from './EditionActions';
+import { AllFiles, MakeAll } from './Whole';
 import { Table, type Column } from '@/ui/Table';
 import { Tip } from '@/ui/Tip';
 
@@ -38,6 +40,8 @@ const STANDARDS = choicesOf<PrintEdition['standard']>({
   'x-4': 'PDF/X-4',
   plain: 'PDF without a standard',
 });
+
+const INKS = choicesOf<PrintEdition['inks']>({ black: 'Pages in black', colour: 'Pages in colour' });
 
 interface Aside {
   id: string;
@@ -151,6 +155,15 @@ export function Editions() {
   );
   return (
     <div className="h-full overflow-auto bg-sheet" tabIndex={0} role="region" aria-label="Editions">
+      <div
+        className="flex items-center border-b border-rule px-4 py-1.5"
+        role="toolbar"
+        aria-label="Editions"
+      >
+        <AddEdition />
+        <MakeAll />
+        <AllFiles />
+      </div>
       <Table
         label="Editions"
         columns={COLUMNS}
@@ -170,10 +183,14 @@ const isAside = (id: string): boolean => {
 const useProduct = (id: string): Product | undefined => useBook().products.find((p) => p.edition === id);
 
 function Name({ line }: { line: Line }) {
+  const edition = editionOf(useBook().book, line.id);
   return (
-    <span className={`font-serif ${isAside(line.id) ? 'block pl-4 text-[15px]' : 'text-[18px]'}`}>
-      {line.name}
-    </span>
+    <>
+      <span className={`font-serif ${isAside(line.id) ? 'block pl-4 text-[15px]' : 'text-[18px]'}`}>
+        {line.name}
+      </span>
+      {edition?.purpose ? <span className="block text-[13px] text-ink-soft">{edition.purpose}</span> : null}
+    </>
   );
 }
 
@@ -237,7 +254,8 @@ function MadeFile({ line }: { line: Line }) {
 
 function Make({ line }: { line: Line }) {
   const { session } = useTitle();
-  const { jobs } = useBook();
+  const { book, jobs } = useBook();
+  const edition = editionOf(book, line.id);
   const product = useProduct(line.id);
   const job = jobs.find((j) => (j.payload as { edition?: string }).edition === line.id);
   const working = job !== undefined && (job.state === 'queued' || job.state === 'running');
@@ -258,6 +276,7 @@ function Make({ line }: { line: Line }) {
           {product ? 'Make again' : `Make the ${line.called}`}
         </Button>
       )}
+      {edition ? <EditionMenu edition={edition} /> : null}
       <Ended job={job} />
     </>
   );
@@ -309,6 +328,13 @@ function Printing({ edition }: { edition: PrintEdition }) {
         value={paperOf(edition.paper).id}
         choices={PAPERS.map((p) => ({ value: p.id, name: p.name }))}
         onChoose={(paper) => set('Change the paper', { paper })}
+      />
+      <Select
+        label={`Inks of the ${inSentence(edition.name)}`}
+        className={select}
+        value={edition.inks}
+        choices={INKS}
+        onChoose={(inks) => set('Change the inks', { inks })}
       />
       <Select
         label={`Standard of the printer’s PDF of the ${inSentence(edition.name)}`}

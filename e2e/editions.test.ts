@@ -1,0 +1,120 @@
+/** Editions: added, copied, named, removed and brought back; all made and fetched in one archive, read by fflate. */
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { strFromU8, unzipSync } from 'fflate';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Browser, Locator, Page } from 'playwright-core';
+import { AxeBuilder, bringIn, openBrowser, saved, serverBook, station } from './browser';
+
+let browser: Browser;
+let page: Page;
+let errors: string[];
+let id: string;
+const TEXT = `---\ntitle: Boats and Nets\n---\n\n# Chapter 1: The Boats\n\n${'The boats were kept dry over the winter. '.repeat(120)}\n\n# Chapter 2: The Nets\n\n${'The nets hung in the loft. '.repeat(160)}\n`;
+
+beforeAll(async () => {
+  ({ browser, page, errors } = await openBrowser());
+  id = await bringIn(page, 'Boats.md', new TextEncoder().encode(TEXT));
+  await station(page, id, 'editions');
+});
+afterAll(async () => {
+  await browser.close();
+});
+const names = (): Promise<string[]> =>
+  page.$$eval('tr[data-edition]:not([data-edition*="/"]):not([data-edition="manuscript"])', (rows) =>
+    rows.map((r) => r.querySelector('th span, td span')?.textContent ?? ''),
+  );
+const choose = async (menu: Locator, item: string): Promise<void> => {
+  await menu.click();
+  await page.getByRole('menuitem', { name: item, exact: true }).click();
+};
+const more = (of: string): Locator => page.getByRole('button', { name: `More for the ${of}` });
+
+describe('editions', () => {
+  it('are added, and the new one is shown', async () => {
+    await choose(page.getByRole('button', { name: 'Add an edition' }), 'Large print');
+    await expect.poll(names).toEqual(['Paperback', 'Ebook', 'Large print']);
+    await expect
+      .poll(() => page.getByRole('combobox', { name: 'Edition' }).innerText())
+      .toContain('Large print');
+    await page.getByText('The large print was added.').waitFor();
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+  });
+  it('are named, by names of their own', async () => {
+    await choose(more('large print'), 'Name and purpose');
+    const sheet = page.getByRole('dialog');
+    await sheet.getByLabel('Name', { exact: true }).fill('ebook');
+    await sheet.getByText('Another edition is called “Ebook”.').waitFor();
+    expect(await sheet.getByRole('button', { name: 'Rename' }).isDisabled()).toBe(true);
+    await sheet.getByLabel('Name', { exact: true }).fill('Library edition');
+    await sheet.getByRole('button', { name: 'Rename' }).click();
+    await expect.poll(names).toEqual(['Paperback', 'Ebook', 'Library edition']);
+    await sheet.getByLabel('What it is for').fill('For the readers of the county library.');
+    await sheet.getByRole('button', { name: 'Change' }).click();
+    await page.keyboard.press('Escape');
+    await page.getByText('For the readers of the county library.').waitFor();
+  });
+  it('are copied, removed, and come back by Undo as they were', async () => {
+    await choose(more('library edition'), 'Copy');
+    await expect.poll(names).toEqual(['Paperback', 'Ebook', 'Library edition', 'Library edition, copy']);
+    await saved(page);
+    const before = (await serverBook(id)).book.editions;
+    await choose(more('paperback'), 'Remove');
+    await expect.poll(names).toEqual(['Ebook', 'Library edition', 'Library edition, copy']);
+    await page.keyboard.press('Control+z');
+    await expect.poll(names).toEqual(['Paperback', 'Ebook', 'Library edition', 'Library edition, copy']);
+    await saved(page);
+    expect((await serverBook(id)).book.editions).toEqual(before);
+    await choose(more('library edition, copy'), 'Remove');
+    await expect.poll(names).toEqual(['Paperback', 'Ebook', 'Library edition']);
+  });
+  it('are shown in every station when they are the only ones', async () => {
+    for (const name of ['paperback', 'library edition']) await choose(more(name), 'Remove');
+    await expect.poll(names).toEqual(['Ebook']);
+    await more('ebook').click();
+    expect(await page.getByRole('menuitem', { name: 'Remove' }).getAttribute('aria-disabled')).toBe('true');
+    await page.keyboard.press('Escape');
+    await saved(page);
+    for (const name of ['order', 'manuscript', 'design', 'proof', 'record', 'outlets', 'editions']) {
+      await page.goto(page.url().replace(/\/\w+$/, `/${name}`));
+      await page.waitForTimeout(700);
+      expect(await page.getByText('This page could not be shown').count(), name).toBe(0);
+    }
+    expect(errors).toEqual([]);
+    for (let n = 0; n < 2; n++) {
+      await page.keyboard.press('Control+z');
+      await expect.poll(async () => (await names()).length).toBe(2 + n);
+    }
+  });
+  it('are all made at once, and fetched in one archive that says what each is for', async () => {
+    await station(page, id, 'editions');
+    await page.getByRole('button', { name: 'Make all' }).click();
+    const all = page.getByRole('link', { name: 'Download all 5 files in one archive' });
+    await all.waitFor({ timeout: 90_000 });
+    await expect.poll(() => page.getByRole('button', { name: 'Make all' }).isDisabled()).toBe(true);
+    const [download] = await Promise.all([page.waitForEvent('download'), all.click()]);
+    expect(download.suggestedFilename()).toBe('boats-and-nets-all-files.zip');
+    const parts = unzipSync(new Uint8Array(readFileSync(await download.path())));
+    const text = strFromU8(parts['What each file is for.txt']!);
+    const files = Object.keys(parts).filter((n) => !n.endsWith('.txt'));
+    expect(files.sort()).toEqual([
+      'boats-and-nets-ebook.epub',
+      'boats-and-nets-library-edition-cover.pdf',
+      'boats-and-nets-library-edition.pdf',
+      'boats-and-nets-paperback-cover.pdf',
+      'boats-and-nets-paperback.pdf',
+    ]);
+    for (const name of files) {
+      expect(text).toContain(createHash('sha256').update(parts[name]!).digest('hex'));
+      expect(text).toContain(name);
+    }
+    expect(text).toContain('For the printer: the pages of the library edition, without the cover.');
+    const pages = async (name: string): Promise<number> =>
+      (await getDocument({ data: parts[name]!.slice(), verbosity: 0 }).promise).numPages;
+    expect(await pages('boats-and-nets-library-edition.pdf')).toBeGreaterThan(
+      await pages('boats-and-nets-paperback.pdf'),
+    );
+    expect(errors).toEqual([]);
+  });
+});

@@ -1,0 +1,50 @@
+'use client';
+/** What is done with all editions at once: made, and their files fetched together. */
+import { coverOf, currentFiles, isPrint } from '@pagina/core/book';
+import { useBook, useTitle } from '@/title/context';
+import { Button, lookOfButton } from '@/ui/Button';
+
+/** Makes every edition, and the covers of those in print, that is not there yet or older than the book. */
+export function MakeAll() {
+  const { session } = useTitle();
+  const { book, products, jobs, revision } = useBook();
+  const current = new Set(products.filter((p) => p.revision >= revision).map((p) => p.edition));
+  const working = new Set(
+    jobs
+      .filter((j) => j.state === 'queued' || j.state === 'running')
+      .map((j) => (j.payload as { edition?: string }).edition),
+  );
+  const due = book.editions
+    .flatMap((e) => (isPrint(e) ? [e.id, coverOf(e.id)] : [e.id]))
+    .filter((id) => !current.has(id) && !working.has(id));
+  const makeAll = async (): Promise<void> => {
+    for (const id of due) await session.make(id);
+  };
+  return (
+    <Button
+      kind="quiet"
+      className="h-7 px-2"
+      disabled={due.length === 0}
+      tip={
+        due.length === 0
+          ? 'All editions are made, or being made.'
+          : 'Makes all editions and covers that are not made yet or are older than the book.'
+      }
+      onClick={() => void makeAll()}
+    >
+      Make all
+    </Button>
+  );
+}
+
+export function AllFiles() {
+  const { session } = useTitle();
+  const { book, products } = useBook();
+  const files = currentFiles(book, products);
+  if (files.length < 2) return null;
+  return (
+    <a className={lookOfButton('quiet', 'h-7 px-2')} href={`/api/titles/${session.id}/archive`} download>
+      Download all {files.length} files in one archive
+    </a>
+  );
+}
