@@ -122,7 +122,8 @@ const COLUMNS: Column<Line>[] = [
     right: true,
     width: '204px',
     cell: (l) => <Make line={l} />,
-    className: 'py-2.5',
+    // In a narrow window the others are scrolled beneath it.
+    className: 'sticky right-0 bg-sheet py-2.5',
   },
 ];
 
@@ -166,6 +167,7 @@ export function Editions() {
       </div>
       <Table
         label="Editions"
+        className="min-w-[1180px]"
         columns={COLUMNS}
         rows={lines}
         keyOf={(l) => l.id}
