@@ -1,6 +1,7 @@
 /**
  * The ebook's style sheet, from the same design as the printed pages. Size, face and colour of the text are the reader's:
- * only proportions, positions and cuts are set here.
+ * only proportions, positions and cuts are set here. What sinks on a printed page begins at the head of a screen, under a
+ * line of white at most: a small screen that opens half empty looks like a fault.
  */
 import { kindRule, SECTION_KINDS } from '../book';
 import type { Design, LineStyle } from '../design';
@@ -23,8 +24,10 @@ export function styleSheet(design: Design, { breakPicture }: StyleFiles): string
 }
 
 const CSS_ALIGN = { left: 'left', centre: 'center', right: 'right' } as const;
+/** A length in parts of the text's size, by two places. */
+const ems = (n: number): string => `${Math.round(n * 100) / 100}em`;
 /** A length of the design in parts of the text's size, so that it grows with the reader's own. */
-const em = (mp: number, size: number): string => `${Math.round((mp / size) * 100) / 100}em`;
+const em = (mp: number, size: number): string => ems(mp / size);
 /** Print's display sizes are too large for a small screen: beyond the text's size only this share counts. */
 const SCREEN = 0.7;
 const onScreen = (mp: number, size: number): string =>
@@ -67,10 +70,12 @@ function headings({ text: { size }, opening: o, subheads: s }: Design): string {
   const ornament = o.ornament
     ? `${at} { content: ${content(o.ornament)}; display: block; font-size: 1rem; letter-spacing: 0; margin: 0.4em 0; }\n`
     : '';
-  return `h1 { margin: ${Math.min(4, 1 + o.sink * 0.35)}em 0 ${0.6 + o.gap * 0.3}em; font-size: 1em; text-align: ${CSS_ALIGN[o.title.align]}; ${above}${below}}
+  const under = ems(0.6 + o.gap * 0.3);
+  const over = above || (o.ornament && o.ornamentAt === 'above') ? '0.4em' : '0.8em';
+  return `h1 { margin: ${over} 0 ${under}; font-size: 1em; text-align: ${CSS_ALIGN[o.title.align]}; ${above}${below}}
 h1 .number { display: block; margin-bottom: ${em(0.6 * size, Math.max(size, o.number.size * SCREEN))}; ${lineCss(o.number, size)} }
 h1 .title { display: block; ${lineCss(o.title, size)} }
-p.subtitle { margin: -${0.3 + o.gap * 0.3}em 0 ${0.6 + o.gap * 0.3}em; text-indent: 0; ${lineCss(o.subtitle, size)} }
+p.subtitle { margin: -${ems(0.3 + o.gap * 0.3)} 0 ${under}; text-indent: 0; ${lineCss(o.subtitle, size)} }
 ${ornament}h2 { margin: 1.6em 0 0.8em; ${lineCss(s.first, size)} }
 h3 { margin: 1.4em 0 0.6em; ${lineCss(s.second, size)} }
 h4 { margin: 1.2em 0 0.5em; ${lineCss(s.third, size)} }
@@ -96,13 +101,15 @@ ${p.frame ? 'figure img { border: 1px solid; }\n' : ''}`;
 }
 
 function pages({ text: { size }, titlePage: t, partPage: p, notes: n }: Design): string {
-  return `.title-page .book-title { margin: 20% 0 0; line-height: 1.2; ${lineCss(t.title, size)} }
+  return `.title-page .book-title { margin: 0; border: 0; padding: 0; line-height: 1.2; ${lineCss(t.title, size)} }
+.title-page .book-title::before, .title-page .book-title::after { content: none; }
 .title-page .book-subtitle { margin: 0.8em 0 0; ${lineCss(t.subtitle, size)} }
 .title-page .author { margin: 3em 0 0; ${lineCss(t.author, size)} }
 .title-page .other { margin: 0.8em 0 0; text-align: ${CSS_ALIGN[t.subtitle.align]}; font-style: italic; }
 .title-page .imprint { margin: 6em 0 0; ${lineCss(t.imprint, size)} }
-.half-title p { margin-top: 30%; ${lineCss(t.author, size)} }
-.part h1 { margin-top: 35%; text-align: ${CSS_ALIGN[p.title.align]}; border: 0; }
+.title-page > :first-child { margin-top: 0.4em; }
+.half-title p { margin-top: 0; ${lineCss(t.author, size)} }
+.part h1 { text-align: ${CSS_ALIGN[p.title.align]}; border: 0; }
 .part h1 .number { ${lineCss(p.number, size)} }
 .part h1 .title { ${lineCss(p.title, size)} }
 aside { margin: 1em 0 0; font-size: ${em(n.size, size)}; }
@@ -168,7 +175,6 @@ a[role="doc-noteref"] { vertical-align: super; font-size: 0.7em; line-height: 0;
 .title-page p, .half-title p, .dedication p, .copyright p { text-indent: 0; }
 .dedication p { text-align: center; }
 .dedication p, .epigraph p { margin-top: 0.5em; font-style: italic; }
-.dedication, .epigraph { margin-top: 25%; }
 .copyright p { text-align: left; margin: 0 0 1em; font-size: 0.9em; }
 .cover { margin: 0; text-align: center; }
 .cover img { max-width: 100%; max-height: 100vh; }
