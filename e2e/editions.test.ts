@@ -117,4 +117,24 @@ describe('editions', () => {
     );
     expect(errors).toEqual([]);
   });
+  it('keep the files made before, and say what has changed between them', async () => {
+    const ebook = page.locator('tr[data-edition="ebook"]');
+    const again = ebook.getByRole('button', { name: 'Make again: the ebook' });
+    await again.click();
+    await choose(more('ebook'), 'Earlier files');
+    const sheet = page.getByRole('dialog', { name: 'Files made of the ebook' });
+    await expect.poll(() => sheet.locator('tbody tr').allInnerTexts(), { timeout: 30_000 }).toHaveLength(2);
+    expect(await sheet.locator('tbody tr').first().innerText()).toContain('the same file as before');
+    await page.keyboard.press('Escape');
+    await choose(more('ebook'), 'Name and purpose');
+    await page.getByRole('dialog').getByLabel('What it is for').fill('For readers far away.');
+    await page.getByRole('dialog').getByRole('button', { name: 'Change' }).click();
+    await page.keyboard.press('Escape');
+    await saved(page);
+    await again.click();
+    await choose(more('ebook'), 'Earlier files');
+    await expect.poll(() => sheet.locator('tbody tr').allInnerTexts(), { timeout: 30_000 }).toHaveLength(3);
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+    expect(errors).toEqual([]);
+  });
 });

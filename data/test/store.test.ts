@@ -19,6 +19,7 @@ import {
   forgetTrim,
   forgetVersion,
   insertProduct,
+  productsOf,
   jobsOf,
   keepBytes,
   keepFile,
@@ -213,6 +214,20 @@ describe('jobs', () => {
     expect((await claim(store, 'w1', ['send'], 'brisk'))?.id).toBe(second);
     expect(await claim(store, 'w1', ['send'], 'brisk')).toBeNull();
     expect((await claim(store, 'w2', ['send'], 'silent'))?.payload).toEqual({ listing: silent.id });
+  });
+  it('make files, of which the newest of every edition are told of, with those who were sent the same', async () => {
+    const file = { title: id, name: 'a', size: 1, pages: 0, findings: [] };
+    const add = (edition: string, n: number, sha256: string): Promise<void> =>
+      store.write((tx) => insertProduct(tx, `${edition}${n}`, { ...file, edition, revision: n, sha256 }));
+    await add('ebook', 0, 'a'.repeat(64));
+    for (let n = 0; n < 130; n++) await add('paperback', n, (n % 2 ? 'b' : 'c').repeat(64));
+    await openListing(store, { title: id, outlet: 'brisk', edition: 'paperback', product: 'paperback1' });
+    const told = await productsOf(store, id);
+    expect(told.filter((p) => p.edition === 'ebook').map((p) => p.sentTo)).toEqual([[]]);
+    const paperback = told.filter((p) => p.edition === 'paperback');
+    expect(paperback).toHaveLength(12);
+    expect(Math.max(...paperback.map((p) => p.revision))).toBe(129);
+    for (const p of paperback) expect(p.sentTo).toEqual(p.sha256.startsWith('b') ? ['brisk'] : []);
   });
   it('tell how far they are and hear when to stop', async () => {
     const job = await enqueue(store, 'make', {}, id);

@@ -19,6 +19,7 @@ import { shortId } from '@/title/ids';
 import { Dialog } from '@/ui/Dialog';
 import { LineForm } from '@/ui/LineForm';
 import { Menu } from '@/ui/Menu';
+import { EarlierFiles } from './EarlierFiles';
 
 /** Makes the change, says in a word that it is done, and offers to undo it; says why where it can't be made. */
 function useChange(): (make: (book: Book) => Outcome<Change>, said?: string) => Promise<boolean> {
@@ -63,8 +64,10 @@ export function AddEdition() {
 
 export function EditionMenu({ edition }: { edition: Edition }) {
   const change = useChange();
-  const { book } = useBook();
+  const { book, products } = useBook();
   const [open, setOpen] = useState(false);
+  const [earlier, setEarlier] = useState(false);
+  const made = products.filter((p) => p.edition === edition.id);
   const called = inSentence(edition.name);
   return (
     <>
@@ -73,6 +76,11 @@ export function EditionMenu({ edition }: { edition: Edition }) {
         of={`the ${called}`}
         items={[
           { name: 'Name and purpose', run: () => setOpen(true) },
+          {
+            name: 'Earlier files',
+            disabled: made.length < 2,
+            run: () => setEarlier(true),
+          },
           {
             name: 'Copy',
             run: () =>
@@ -87,6 +95,14 @@ export function EditionMenu({ edition }: { edition: Edition }) {
       />
       <Dialog title={`Name and purpose of the ${called}`} open={open} onOpenChange={setOpen}>
         <Particulars edition={edition} book={book} change={change} />
+      </Dialog>
+      <Dialog
+        title={`Files made of the ${called}`}
+        open={earlier}
+        onOpenChange={setEarlier}
+        className="w-[720px]"
+      >
+        <EarlierFiles made={made} />
       </Dialog>
     </>
   );

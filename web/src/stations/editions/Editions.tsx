@@ -29,6 +29,7 @@ import { SeverityMark } from '@/ui/SeverityMark';
 import { FileOf } from '@/ui/FileOf';
 import { choicesOf, Select } from '@/ui/Select';
 import { AddEdition, EditionMenu } from './EditionActions';
+import { sentTo } from './EarlierFiles';
 import { AllFiles, MakeAll } from './Whole';
 import { Table, type Column } from '@/ui/Table';
 import { Tip } from '@/ui/Tip';
@@ -251,7 +252,13 @@ function Checked({ line }: { line: Line }) {
 
 function MadeFile({ line }: { line: Line }) {
   const product = useProduct(line.id);
-  return product ? <FileOf product={product} /> : null;
+  const sent = product && sentTo(product);
+  return product ? (
+    <>
+      <FileOf product={product} />
+      {sent ? <span className="block text-[13px] text-spruce">the same as was sent to {sent}</span> : null}
+    </>
+  ) : null;
 }
 
 function Make({ line }: { line: Line }) {
