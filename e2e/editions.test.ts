@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { strFromU8, unzipSync } from 'fflate';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Locator, Page } from 'playwright-core';
 import { AxeBuilder, bringIn, openBrowser, saved, serverBook, station } from './browser';
@@ -136,5 +137,35 @@ describe('editions', () => {
     await expect.poll(() => sheet.locator('tbody tr').allInnerTexts(), { timeout: 30_000 }).toHaveLength(3);
     expect(await new AxeBuilder(page).violations()).toEqual([]);
     expect(errors).toEqual([]);
+  });
+  it('are proofed in the inks that they are printed in', async () => {
+    const red = await sharp({ create: { width: 600, height: 400, channels: 3, background: '#c00' } })
+      .png()
+      .toBuffer();
+    const words = 'The nets hung in the loft. '.repeat(30);
+    const html = `<h1>Chapter 1</h1><p>${words}</p><p><img alt="Red" src="data:image/png;base64,${red.toString('base64')}"></p><p>${words}</p>`;
+    const painted = await bringIn(page, 'Red.html', Buffer.from(html));
+    const reddest = async (): Promise<number> => {
+      await station(page, painted, 'proof');
+      await page.waitForTimeout(1500);
+      const { data, info } = await sharp(await page.screenshot())
+        .removeAlpha()
+        .raw()
+        .toBuffer({ resolveWithObject: true });
+      let most = 0;
+      for (let i = 0; i < data.length; i += info.channels)
+        most = Math.max(most, (data[i] as number) - (data[i + 1] as number));
+      return most;
+    };
+    const inks = async (name: string): Promise<void> => {
+      await station(page, painted, 'editions');
+      await page.getByLabel('Inks of the paperback').click();
+      await page.getByRole('option', { name }).click();
+      await saved(page);
+    };
+    // The rubric of the interface is a duller red.
+    expect(await reddest()).toBeLessThan(150);
+    await inks('Pages in colour');
+    await expect.poll(reddest, { timeout: 20_000 }).toBeGreaterThan(180);
   });
 });

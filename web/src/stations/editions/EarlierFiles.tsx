@@ -21,12 +21,14 @@ export function EarlierFiles({ made }: { made: readonly Product[] }) {
     const before = made[made.indexOf(p) + 1];
     if (!before) return 'the first that is kept here';
     if (before.sha256 === p.sha256) return 'the same file as before';
+    const changes = p.revision - before.revision;
+    if (changes === 0) return 'nothing in the title: Pagina itself or its settings';
     const pages = p.pages - before.pages;
     const more =
       pages === 0
         ? ''
         : `, ${Math.abs(pages)} ${Math.abs(pages) === 1 ? 'page' : 'pages'} ${pages > 0 ? 'more' : 'fewer'}`;
-    return `${p.revision - before.revision} ${p.revision - before.revision === 1 ? 'change' : 'changes'} to the title${more}`;
+    return `${changes} ${changes === 1 ? 'change' : 'changes'} to the title${more}`;
   };
   return (
     <Table
@@ -42,7 +44,7 @@ export function EarlierFiles({ made }: { made: readonly Product[] }) {
           cell: (p) => format(p.madeAt, 'd MMM yyyy, HH:mm'),
           className: 'py-1.5',
         },
-        { id: 'since', name: 'Since the one before', cell: changed, className: 'py-1.5' },
+        { id: 'since', name: 'What has changed', cell: changed, className: 'py-1.5' },
         { id: 'sent', name: 'Sent to', width: '130px', cell: (p) => sentTo(p) ?? '', className: 'py-1.5' },
         {
           id: 'file',
