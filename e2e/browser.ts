@@ -103,7 +103,7 @@ export const serverBook = async (
       content: unknown;
     }[];
     record: Record<string, unknown>;
-    editions: { id: string; isbn: string }[];
+    editions: { id: string; name: string; isbn: string; form: string }[];
     pictures: { id: string; type: string }[];
   };
 }> => (await (await fetch(`${address()}/api/titles/${id}`)).json()) as never;

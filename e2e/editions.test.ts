@@ -6,7 +6,7 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Locator, Page } from 'playwright-core';
-import { AxeBuilder, bringIn, openBrowser, saved, serverBook, station } from './browser';
+import { AxeBuilder, bringIn, choose as pick, openBrowser, saved, serverBook, station } from './browser';
 
 let browser: Browser;
 let page: Page;
@@ -136,6 +136,115 @@ describe('editions', () => {
     await choose(more('ebook'), 'Earlier files');
     await expect.poll(() => sheet.locator('tbody tr').allInnerTexts(), { timeout: 30_000 }).toHaveLength(3);
     expect(await new AxeBuilder(page).violations()).toEqual([]);
+    expect(errors).toEqual([]);
+  });
+  it('of ebooks differ by version, typefaces and pictures; a sample is cut from one, and its lane ends with it', async () => {
+    await station(page, id, 'editions');
+    await pick(page.getByRole('combobox', { name: 'Version of the ebook' }), 'EPUB 2.0.1, for old readers');
+    await pick(page.getByRole('combobox', { name: 'Typefaces of the ebook' }), 'the design’s typefaces');
+    await pick(page.getByRole('combobox', { name: 'Pictures of the ebook' }), 'pictures for small screens');
+    await choose(page.getByRole('button', { name: 'Add an edition' }), 'Sample');
+    await expect.poll(names).toContain('Sample');
+    await pick(page.getByRole('combobox', { name: 'Unit of the length of the sample' }), 'chapters');
+    const length = page.getByLabel('Length of the sample', { exact: true });
+    await length.fill('1');
+    await length.press('Enter');
+    await saved(page);
+    const file = async (edition: string, made: string): Promise<Record<string, Uint8Array>> => {
+      const row = page.locator(`tr[data-edition="${edition}"]`);
+      const link = row.locator('a[href*="/api/files/"]').first();
+      const before = (await link.count()) > 0 ? await link.getAttribute('href') : null;
+      await page.getByRole('button', { name: made }).click();
+      await link.waitFor({ timeout: 60_000 });
+      await expect.poll(() => link.getAttribute('href'), { timeout: 60_000 }).not.toBe(before);
+      const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
+      return unzipSync(new Uint8Array(readFileSync(await download.path())));
+    };
+    const ebook = await file('ebook', 'Make again: the ebook');
+    expect(strFromU8(ebook['EPUB/package.opf']!)).toContain('version="2.0"');
+    expect(Object.keys(ebook).filter((n) => n.endsWith('.ttf')).length).toBeGreaterThanOrEqual(4);
+    const own = (await serverBook(id)).book.editions.find((e) => e.form === 'sample')!;
+    const sample = await file(own.id, 'Make the sample');
+    const text = Object.entries(sample)
+      .filter(([n]) => n.endsWith('.xhtml'))
+      .map(([, b]) => strFromU8(b))
+      .join('');
+    expect(text).toContain('The boats were kept dry');
+    expect(text).not.toContain('The nets hung in the loft');
+    expect(text).toContain('This is the end of the sample.');
+    await station(page, id, 'order');
+    const lane = (n: number): Promise<string | null> =>
+      page
+        .getByRole('switch', { name: /^Sample carries/ })
+        .nth(n)
+        .getAttribute('aria-checked');
+    const rows = await page.getByRole('switch', { name: /^Sample carries/ }).count();
+    expect([await lane(rows - 2), await lane(rows - 1)]).toEqual(['true', 'false']);
+    expect(
+      await page
+        .getByRole('switch', { name: /^Sample carries/ })
+        .last()
+        .isDisabled(),
+    ).toBe(true);
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+    await station(page, id, 'editions');
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+    // As it was, for those that come after: the sample, its two settings, and three of the ebook.
+    await choose(more('sample'), 'Remove');
+    for (const [label, was] of [
+      ['Version of the ebook', 'EPUB 3.3'],
+      ['Typefaces of the ebook', 'the reader’s typeface'],
+      ['Pictures of the ebook', 'original pictures'],
+    ] as const)
+      await pick(page.getByRole('combobox', { name: label }), was);
+    await saved(page);
+    expect(errors).toEqual([]);
+  });
+  it('have settings that are kept under a name and used in another title', async () => {
+    await station(page, id, 'editions');
+    await choose(more('library edition'), 'Keep its settings');
+    const name = page.getByLabel('Kept as');
+    await name.fill('Library, large');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByText('Kept as “Library, large”').waitFor();
+    const kept = (await serverBook(id)).book.editions.find((e) => e.name === 'Library edition')!;
+    const other = await bringIn(
+      page,
+      'Other.md',
+      new TextEncoder().encode(TEXT.replace('Boats and Nets', 'Tides')),
+    );
+    await station(page, other, 'editions');
+    await choose(page.getByRole('button', { name: 'Add an edition' }), 'Like “Library, large”');
+    await expect.poll(names).toContain('Library, large');
+    await saved(page);
+    const { editions } = (await serverBook(other)).book;
+    const made = editions.find((e) => e.name === 'Library, large')!;
+    expect(made).toEqual({ ...kept, id: made.id, name: 'Library, large', isbn: '' });
+    await choose(page.getByRole('button', { name: 'Add an edition' }), 'Kept settings');
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+    await page.getByRole('button', { name: 'Remove Library, large' }).click();
+    await expect.poll(() => page.getByRole('button', { name: 'Remove Library, large' }).count()).toBe(0);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Add an edition' }).click();
+    expect(await page.getByRole('menuitem', { name: 'Like “Library, large”' }).count()).toBe(0);
+    await page.keyboard.press('Escape');
+    expect(errors).toEqual([]);
+  });
+  it('are stopped together, and what is finished stays', async () => {
+    await station(page, id, 'editions');
+    // A change of the book, after which every file is due again.
+    await choose(more('library edition'), 'Name and purpose');
+    await page.getByLabel('What it is for').fill('For libraries.');
+    await page.getByRole('button', { name: 'Change', exact: true }).click();
+    await page.keyboard.press('Escape');
+    await saved(page);
+    await page.getByRole('button', { name: 'Make all' }).click();
+    const stop = page.getByRole('button', { name: /^Stop all \d/ });
+    await stop.waitFor();
+    await stop.click();
+    await expect.poll(() => page.getByRole('progressbar').count(), { timeout: 30_000 }).toBe(0);
+    await page.getByText('Stopped. Nothing was made.').first().waitFor();
+    expect(await page.locator('tr[data-edition] a[href*="/api/files/"]').count()).toBeGreaterThan(3);
     expect(errors).toEqual([]);
   });
   it('are proofed in the inks that they are printed in', async () => {

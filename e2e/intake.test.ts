@@ -55,7 +55,7 @@ describe('several files dropped at once', () => {
     await page.waitForURL(/\/order$/, { timeout: 30_000 });
     await page.getByText('Quay cover.webp was taken for the cover, by its name.').waitFor();
     await page.getByText(/^accounts\.xlsx was not used/).waitFor();
-    await page.getByText('Empty.docx was left out: The file is empty.').waitFor();
+    await page.getByText('Empty.docx was left out. The file is empty.').waitFor();
     await page.getByText('Broken portrait.webp was not used: the picture could not be opened.').waitFor();
     expect(await page.getByLabel('Title of the book').inputValue()).toBe('Names on the Quay');
     const id = new URL(page.url()).pathname.split('/')[2] as string;

@@ -29,6 +29,12 @@ describe('the outline of the manuscript', () => {
     await expect.poll(here).toMatch(/Low Water 5|The 5th Tide/);
     await page.getByRole('region', { name: 'Text of the book' }).evaluate((e) => e.scrollTo(0, 0));
     await expect.poll(here).toContain('Chapter One');
+    // With the end of one chapter and the beginning of the next in sight, it is the one with the cursor.
+    await outline.getByRole('button', { name: 'The 2th Tide' }).click();
+    await expect.poll(here).toContain('Chapter Two');
+    await page.getByRole('region', { name: 'Text of the book' }).evaluate((e) => e.scrollBy(0, -300));
+    await page.getByRole('textbox', { name: 'The 2th Tide' }).locator('p').first().click();
+    await expect.poll(here).toContain('Chapter Two');
     expect(await new AxeBuilder(page).violations()).toEqual([]);
   });
   it.each([

@@ -302,6 +302,9 @@ describe('the manuscript', () => {
 describe('the strip and the proof', () => {
   it('draws pages with ink on them', async () => {
     await station(page, id, 'proof');
+    await page.getByLabel('Folio').fill('999');
+    await page.getByRole('button', { name: 'Go', exact: true }).click();
+    await page.getByRole('alert').getByText('No page has this folio.').waitFor();
     await page.getByLabel('Folio').fill('3');
     await page.getByRole('button', { name: 'Go' }).click();
     const canvas = page.locator('figure[aria-label="Page 3"] canvas');

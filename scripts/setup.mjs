@@ -1,4 +1,4 @@
-/** Installs what is missing: npm packages, and (for tests) Debian's Chromium, qpdf, poppler-utils and a Java runtime. */
+/** Installs what is missing: npm packages, and (for tests) Debian's Chromium, qpdf, poppler-utils, a Java runtime and the W3C's DTDs. */
 import { execFileSync, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
@@ -27,14 +27,21 @@ export function packages() {
   execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: 'inherit' });
 }
 
+/** The W3C's DTD of XHTML 1.1, as Debian keeps it. */
+const XHTML_11 = '/usr/share/xml/w3c-sgml-lib/schema/dtd/REC-xhtml11-20101123/xhtml11.dtd';
+
 export function debian() {
   const wanted = [
     ['chromium', 'chromium'],
     ['qpdf', 'qpdf'],
     ['pdftotext', 'poppler-utils'],
     ['java', 'default-jre-headless'],
+    ['xmllint', 'libxml2-utils'],
+    [() => existsSync(XHTML_11), 'w3c-sgml-lib'],
   ];
-  const missing = wanted.filter(([command]) => !has(command)).map(([, name]) => name);
+  const missing = wanted
+    .filter(([there]) => !(typeof there === 'string' ? has(there) : there()))
+    .map(([, name]) => name);
   if (missing.length === 0) return;
   say(`Installing ${missing.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };

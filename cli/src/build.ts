@@ -1,7 +1,7 @@
 import { pictureInfo } from '@pagina/core/base';
-import { isPrint, pagesOf, type Book, type Edition } from '@pagina/core/book';
+import { apply, isPrint, isReflow, isSample, pagesOf, type Book, type Edition } from '@pagina/core/book';
 import { compose } from '@pagina/core/compose';
-import { INTERIOR_NAMES, trimOf } from '@pagina/core/design';
+import { editionAdded, INTERIOR_NAMES, trimOf } from '@pagina/core/design';
 import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
 import {
   makeEbook,
@@ -15,7 +15,7 @@ import { readInput, Unusable, unusable, writeOutput } from './files';
 import type { Options } from './options';
 import { manuscript } from './manuscript';
 
-const FORMS = ['print', 'screen', 'cover', 'reflow', 'manuscript'] as const;
+const FORMS = ['print', 'screen', 'cover', 'reflow', 'epub2', 'sample', 'manuscript'] as const;
 type Form = (typeof FORMS)[number];
 
 /** Makes one edition of a manuscript or a book file. */
@@ -23,7 +23,7 @@ export async function build(path: string, options: Options): Promise<number> {
   const form = options.edition;
   if (!FORMS.includes(form as Form))
     throw new Unusable(
-      'Say which edition to make: --edition print, screen (PDF with links), cover, reflow or manuscript (.docx).',
+      'Say which edition to make: --edition print, screen (PDF with links), cover, reflow, epub2, sample or manuscript (.docx).',
     );
   if (!options.out) throw new Unusable('Say where the file goes: --out FILE.');
   settleForOneFile();
@@ -39,9 +39,20 @@ export async function build(path: string, options: Options): Promise<number> {
     writeOutput(options.out, made.value);
     return 0;
   }
-  const { book, edition } = prepared(source, options, form === 'reflow' ? 'reflow' : 'print');
+  const { book, edition } = prepared(
+    source,
+    options,
+    form === 'reflow' || form === 'epub2' || form === 'sample' ? 'reflow' : 'print',
+  );
   const read = Math.round(performance.now() - started);
   const pictures = (id: string): Uint8Array | null => source.files.get(id) ?? null;
+  const missing = book.pictures.filter((p) => !pictures(p.id)).length;
+  if (missing > 0)
+    process.stderr.write(
+      missing === 1
+        ? `1 picture is missing from ${path}. Its place is left empty.\n`
+        : `${missing} pictures are missing from ${path}. Their places are left empty.\n`,
+    );
   if (form === 'cover') {
     const { makeCover } = await import('@pagina/make/cover');
     const composed = await compose(book, edition.id, await typeSource());
@@ -80,6 +91,7 @@ export async function build(path: string, options: Options): Promise<number> {
     for (const f of missingGlyphs(composition.missing).slice(0, 5)) process.stderr.write(`${f.message}\n`);
     return 0;
   }
+  if (form === 'sample') return sample(book, pictures, options.out);
   const pages = pagesOf(book, edition.id);
   const made = await makeEbook(book, edition.id, { pictures, print: pages ? { edition: pages.id } : null });
   if (!made.ok) throw unusable(made.refusal);
@@ -89,6 +101,19 @@ export async function build(path: string, options: Options): Promise<number> {
       options.report,
       `${JSON.stringify({ milliseconds: { read, ...made.value.milliseconds } }, null, 2)}\n`,
     );
+  return 0;
+}
+
+/** The book's own sample, or a tenth of its ebook. */
+async function sample(book: Book, pictures: (id: string) => Uint8Array | null, out: string): Promise<number> {
+  const own = book.editions.find(isSample);
+  const added = own ? null : editionAdded(book, 'sample', 'sample');
+  if (added && !added.ok) throw unusable(added.refusal);
+  const applied = added && apply(book, added.value);
+  if (applied && !applied.ok) throw unusable(applied.refusal);
+  const made = await makeEbook(applied?.value.book ?? book, own?.id ?? 'sample', { pictures, print: null });
+  if (!made.ok) throw unusable(made.refusal);
+  writeOutput(out, made.value.bytes);
   return 0;
 }
 
@@ -149,6 +174,7 @@ function prepared(
       );
     edition.interior = name;
   }
+  if (isReflow(edition) && options.edition === 'epub2') edition.version = '2.0.1';
   if (options.date) edition.date = options.date;
   if (options.isbn) {
     const fault = isbnFault(options.isbn);

@@ -4,7 +4,7 @@ import { Unusable } from './files';
 import { OPTIONS, type Options } from './options';
 
 const USAGE = `pagina import FILE [--out BOOK.json] [--json]
-pagina build FILE|BOOK.json --edition print|screen|cover|reflow|manuscript --out FILE [--interior NAME] [--trim 5.5x8.5in]
+pagina build FILE|BOOK.json --edition print|screen|cover|reflow|epub2|sample|manuscript --out FILE [--interior NAME] [--trim 5.5x8.5in]
              [--title T] [--author A] [--language en] [--isbn N] [--cover FILE] [--date ISO] [--report FILE]
 pagina check FILE... [--json]`;
 

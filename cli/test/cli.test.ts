@@ -97,6 +97,20 @@ describe('bin/pagina', () => {
       (JSON.parse(out) as { files: { findings: unknown[] }[] }).files.map((f) => f.findings),
     ]).toEqual([0, [[], []]]);
   });
+  it('says which pictures are missing, and leaves gaps that every reader of the file understands', async () => {
+    type WithPictures = { pictures: { base64?: string }[] };
+    const whole = JSON.parse(readFileSync(at('BOOK.json'), 'utf8')) as WithPictures;
+    expect(whole.pictures).toHaveLength(1);
+    writeFileSync(
+      at('gaps.json'),
+      JSON.stringify({ ...whole, pictures: whole.pictures.map((p) => ({ ...p, base64: undefined })) }),
+    );
+    const r = pagina('build', at('gaps.json'), '--edition', 'print', '--title', 'T', '--out', at('gaps.pdf'));
+    expect(r.code).toBe(0);
+    expect(r.err).toMatch(/^1 picture is missing from .*gaps\.json\. Its place is left empty\.\n$/);
+    const drawn = spawnSync('pdftoppm', ['-r', '20', at('gaps.pdf'), at('gaps')], { encoding: 'utf8' });
+    expect([drawn.status, drawn.stderr]).toEqual([0, '']);
+  });
   it('builds the sheet of a cover, and says what is wrong with it', () => {
     const args = ['build', at('BOOK.json'), '--edition', 'cover', '--out', at('cover.pdf')];
     const { code, err } = pagina(...args, '--isbn', '978-92-95055-12-4');

@@ -88,12 +88,27 @@ describe('the record and the pages', () => {
     const record = recordSchema.parse({ language: 'en-GB' });
     expect(rules(whole([chapter], { record }))).toEqual(['agree/no-title', 'agree/no-author']);
   });
+  it('have a year of four digits, or none', () => {
+    const of = (year: string): string[] =>
+      rules(whole([chapter], { record: { ...whole([chapter]).record, year } }));
+    expect([of('2026'), of('')]).toEqual([[], []]);
+    expect(of('20x6')).toEqual(['agree/year']);
+  });
   it('agree in the title page, however it is typed', () => {
     const of = (...lines: string[]): string[] =>
       rules(book([page('title-page', ...lines), page('copyright-page'), chapter]));
     expect(of('THE CAUSEWAY', 'a novel', 'by Ines  Calloway')).toEqual([]);
     expect(of('The Cause-way', 'Ines Calloway')).toEqual(['agree/title-page']);
     expect(of('The Causeway', 'I. Calloway')).toEqual(['agree/title-page-author']);
+    // Lines broken by hand are words apart.
+    const broken = (...lines: string[]): Node =>
+      schema.node(
+        'paragraph',
+        { id: 'p' },
+        lines.flatMap((l) => [schema.text(l), schema.node('lineBreak')]),
+      );
+    const page_ = { ...page('title-page'), content: doc(broken('THE', 'CAUSEWAY', 'BY INES', 'CALLOWAY')) };
+    expect(rules(book([page_, page('copyright-page'), chapter]))).toEqual([]);
     // Left empty, the page is made from the record.
     expect(of()).toEqual([]);
   });

@@ -4,6 +4,8 @@ import {
   apply,
   bookFromJson,
   bookToJson,
+  choicesOfEdition,
+  editionChoicesSchema,
   editionsSchema,
   freshSection,
   newBook,
@@ -13,7 +15,14 @@ import {
   type Book,
   type Change,
 } from '../src/book';
-import { isLargePrint, editionAdded, editionCopied, editionNamed, editionRemoved } from '../src/design';
+import {
+  isLargePrint,
+  editionAdded,
+  editionByChoices,
+  editionCopied,
+  editionNamed,
+  editionRemoved,
+} from '../src/design';
 import { recordSchema } from '../src/record';
 import type { Outcome } from '../src/base';
 
@@ -23,6 +32,65 @@ const changed = (b: Book, change: Change): Book => {
   if (!r.ok) throw new Error(r.refusal.message);
   return r.value.book;
 };
+
+describe('choices of an edition', () => {
+  const whole: Book = {
+    ...book,
+    editions: editionsSchema.parse([
+      {
+        id: 'p',
+        name: 'Pocket',
+        form: 'print',
+        isbn: '978-92-95055-12-4',
+        trim: '110 × 178 mm',
+        inks: 'colour',
+        paper: 'white-90',
+        interior: 'Fathom',
+        date: '2026-01-01',
+      },
+      {
+        id: 'e',
+        name: 'Ebook',
+        form: 'reflow',
+        isbn: '978-3-16-148410-0',
+        version: '2.0.1',
+        faces: 'own',
+        pictures: 'small',
+        pageList: 'p',
+      },
+      { id: 's', name: 'Taster', form: 'sample', of: 'e', extent: { by: 'chapters', amount: 3 } },
+    ]),
+  };
+  it.each(['p', 'e', 's'])('go into another title without what belongs to the first: %s', (id) => {
+    const edition = whole.editions.find((e) => e.id === id)!;
+    // As they are kept: through JSON.
+    const kept = editionChoicesSchema.parse(JSON.parse(JSON.stringify(choicesOfEdition(edition))));
+    expect(kept).not.toHaveProperty('isbn');
+    const added = editionByChoices(book, edition.name, kept, 'new');
+    if (!added.ok) throw new Error(added.refusal.message);
+    const made = changed(book, added.value).editions.at(-1)!;
+    const { isbn, date, ...rest } = edition;
+    expect([isbn !== '' || id === 's', date !== '' || id !== 'p']).toEqual([true, true]);
+    expect(made).toEqual({
+      ...rest,
+      id: 'new',
+      name: edition.name === 'Ebook' ? 'Ebook 2' : edition.name,
+      isbn: '',
+      date: '',
+      // Editions of the title that they have come to.
+      ...(edition.form === 'reflow' ? { pageList: 'paperback' } : {}),
+      ...(edition.form === 'sample' ? { of: 'ebook' } : {}),
+    });
+  });
+  it('find no ebook to take a sample of where there is none', () => {
+    const print = { ...book, editions: book.editions.filter((e) => e.form === 'print') };
+    const added = editionByChoices(print, 'Taster', choicesOfEdition(whole.editions[2]!), 'new');
+    expect(added.ok && changed(print, added.value).editions.at(-1)).toMatchObject({
+      form: 'sample',
+      of: null,
+    });
+  });
+});
 
 describe('editions', () => {
   it('have the fields of their own form and no others', () => {

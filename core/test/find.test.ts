@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { apply, schema, type Book } from '../src/book';
-import { changeOfEdits, findAll, type TextQuery } from '../src/tidy';
+import { changeOfEdits, findAll, firstWords, lastWords, type TextQuery } from '../src/tidy';
 import { book, prose, section } from './fixtures/books';
 
 const query = (find: string, more: Partial<TextQuery> = {}): TextQuery => ({
@@ -47,6 +47,26 @@ const mixed = (): Book => {
   const b = plain('x');
   return { ...b, sections: [{ ...b.sections[0]!, content }] };
 };
+
+describe('what stands around a find', () => {
+  it.each([
+    ['or what to do about a ', 16, 'to do about a '],
+    ['before the first ', 16, 'the first '],
+    ['short ', 16, 'short '],
+    ['an unbrokenlongword', 10, 'enlongword'],
+    ['on the wet ', 8, 'the wet '],
+  ])('begins with a whole word: %j', (before, most, shown) => {
+    expect(lastWords(before, most)).toBe(shown);
+  });
+  it.each([
+    [', and there is nothing to', 18, ', and there is'],
+    [' does it for you', 8, ' does it'],
+    ['ings', 8, 'ings'],
+    ['unbrokenlongword', 8, 'unbroken'],
+  ])('ends with one: %j', (after, most, shown) => {
+    expect(firstWords(after, most)).toBe(shown);
+  });
+});
 
 describe('find', () => {
   it('finds words whatever their case, or in theirs', () => {

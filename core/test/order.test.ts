@@ -3,6 +3,7 @@ import { apply, bookToJson, schema, type Book, type Change } from '../src/book';
 import type { Outcome } from '../src/base';
 import { appendixLabel } from '../src/base';
 import {
+  captionsOf,
   changeKind,
   contentsOf,
   copyrightLines,
@@ -70,6 +71,22 @@ it('contents leave out title and copyright page and nest chapters under parts', 
     ['c2', 1],
     ['ack', 0],
   ]);
+});
+
+it('contents show a subhead or a caption of two lines as one, its words apart, and no mark of a note', () => {
+  const lines = [
+    schema.text('Of Nets'),
+    schema.node('lineBreak'),
+    schema.text('and Boats'),
+    schema.node('note', { ref: 'n' }),
+  ];
+  const content = schema.node('doc', null, [
+    schema.node('subhead', { id: 'h', level: 1 }, lines),
+    schema.node('figure', { id: 'f', picture: 'p' }, lines.slice(0, 3)),
+  ]);
+  const b = book([{ ...section('a', 'chapter', []), content }]);
+  expect(contentsOf(b.sections, b, 3).map((e) => e.heading.title)).toContain('Of Nets and Boats');
+  expect(captionsOf(b.sections, b, 'figures').map((e) => e.heading.title)).toEqual(['Of Nets and Boats']);
 });
 
 describe('rearranging', () => {

@@ -221,8 +221,13 @@ describe('tables in files', () => {
       noteMarks: () => new Map(),
       noteHref: () => null,
       shopHref: () => null,
+      here: (id) => `#${id}`,
+      formulas: true,
     });
-    const html = writer.body(b.sections.at(-1)!.content);
+    const html = writer
+      .body(b.sections.at(-1)!.content)
+      .map((p) => p.html)
+      .join('\n');
     const all: Tree.Element[] = [];
     const walk = (n: Tree.ChildNode): void => {
       if (defaultTreeAdapter.isElementNode(n)) all.push(n);

@@ -1,5 +1,6 @@
 export * from './open';
 export * from './files';
+export { archiveOf, type Archived } from './archive';
 export {
   createTitle,
   insertTitle,
@@ -22,6 +23,7 @@ export * from './arrivals';
 export * from './dismissals';
 export * from './versions';
 export * from './designs';
+export * from './kept-editions';
 export * from './accounts';
 export * from './trims';
 export * from './pulses';

@@ -180,6 +180,13 @@ export const trims = sqliteTable('trims', {
   size: text('size').notNull(),
 });
 
+/** Choices of editions, kept under a name for other titles. */
+export const keptEditions = sqliteTable('kept_editions', {
+  name: text('name').primaryKey(),
+  /** JSON: an edition without what belongs to its title. */
+  choices: text('choices').notNull(),
+});
+
 /** Designs of the imprint's own, kept under a name for other titles. */
 export const designs = sqliteTable('designs', {
   id: text('id').primaryKey(),

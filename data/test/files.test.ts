@@ -1,9 +1,14 @@
 /** Files: whole or not there; and those that nothing refers to any more. */
 import { beforeEach, describe, expect, it } from 'vitest';
 import { spawnSync } from 'node:child_process';
-import { existsSync, readdirSync, statSync, utimesSync, writeFileSync } from 'node:fs';
+import { randomBytes } from 'node:crypto';
+import { existsSync, readdirSync, readlinkSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import type { Readable } from 'node:stream';
+import { buffer } from 'node:stream/consumers';
+import JSZip from 'jszip';
 import {
+  archiveOf,
   collectFiles,
   createTitle,
   enqueue,
@@ -54,6 +59,52 @@ describe('a disk without room', () => {
   });
   it('still keeps what has room', () => {
     expect(inRoomFor(1_024, keeping(524_288, 8)).stdout).toBe('kept 524288\n');
+  });
+});
+
+describe('an archive of kept files', () => {
+  const gathered = async (stream: Readable): Promise<Uint8Array> => new Uint8Array(await buffer(stream));
+  it('holds them as they are, by another library’s reading, with names in any script', async () => {
+    const large = randomBytes(3_000_000);
+    const { sha256 } = await keepBytes(store, large);
+    const { sha256: empty } = await keepBytes(store, new Uint8Array(0));
+    const zip = await JSZip.loadAsync(
+      await gathered(
+        archiveOf(store, [
+          { name: 'What each file is for.txt', bytes: bytes('The pages.') },
+          { name: 'große-Überfahrt.pdf', sha256 },
+          { name: 'nothing.txt', sha256: empty },
+        ]),
+      ),
+      { checkCRC32: true },
+    );
+    expect(Object.keys(zip.files)).toEqual([
+      'What each file is for.txt',
+      'große-Überfahrt.pdf',
+      'nothing.txt',
+    ]);
+    expect(await zip.file('What each file is for.txt')!.async('string')).toBe('The pages.');
+    expect(large.equals(await zip.file('große-Überfahrt.pdf')!.async('nodebuffer'))).toBe(true);
+    expect(await zip.file('nothing.txt')!.async('string')).toBe('');
+  });
+  it('fails where a file has gone, instead of ending as if it were whole', async () => {
+    const { sha256 } = await keepBytes(store, bytes('words'));
+    rmSync(filePath(store, sha256));
+    await expect(gathered(archiveOf(store, [{ name: 'a.pdf', sha256 }]))).rejects.toThrow(/ENOENT/);
+  });
+  it('lets go of its file when nobody wants it any more', async () => {
+    const { sha256 } = await keepBytes(store, randomBytes(3_000_000));
+    const held = (): number =>
+      readdirSync('/proc/self/fd').filter((fd) => {
+        try {
+          return readlinkSync(`/proc/self/fd/${fd}`).includes(sha256);
+        } catch {
+          return false;
+        }
+      }).length;
+    const stream = archiveOf(store, [{ name: 'a.pdf', sha256 }]);
+    for await (const piece of stream) if (piece.length > 1_000) break;
+    await expect.poll(held).toBe(0);
   });
 });
 

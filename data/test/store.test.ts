@@ -4,7 +4,14 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Slice } from 'prosemirror-model';
 import { ReplaceStep } from 'prosemirror-transform';
-import { bookToJson, schema, type Arrival, type Change } from '@pagina/core/book';
+import {
+  bookToJson,
+  choicesOfEdition,
+  editionsSchema,
+  schema,
+  type Arrival,
+  type Change,
+} from '@pagina/core/book';
 import { divide } from '@pagina/core/order';
 import {
   acceptArrival,
@@ -26,6 +33,9 @@ import {
   listTitles,
   markPutBack,
   namedTrims,
+  keepEdition,
+  keptEditionsOf,
+  forgetEdition,
   nameTrim,
   nameVersion,
   openListing,
@@ -47,6 +57,7 @@ import {
   type SaveAnswer,
   type Store,
 } from '../src';
+import { keptEditions } from '../src/schema';
 import { book, section, threeChapters } from '../../core/test/fixtures/books';
 
 let store: Store;
@@ -430,6 +441,20 @@ describe('what the imprint keeps', () => {
     ]);
     await forgetTrim(store, 'Novel');
     expect((await namedTrims(store)).map((t) => t.name)).toEqual(['Pocket']);
+  });
+  it('keeps choices of editions, of each name once, and leaves out what it can’t read any more', async () => {
+    const choices = choicesOfEdition(editionsSchema.parse([{ id: 'p', name: 'P', form: 'print' }])[0]!);
+    const large = { ...choices, purpose: 'Large' };
+    await keepEdition(store, { name: 'Pocket', choices });
+    await keepEdition(store, { name: 'Novel', choices });
+    await keepEdition(store, { name: 'Pocket', choices: large });
+    await store.db.insert(keptEditions).values({ name: 'Broken', choices: '{"form":"scroll"}' });
+    expect(await keptEditionsOf(store)).toEqual([
+      { name: 'Novel', choices },
+      { name: 'Pocket', choices: large },
+    ]);
+    await forgetEdition(store, 'Pocket');
+    expect((await keptEditionsOf(store)).map((e) => e.name)).toEqual(['Novel']);
   });
   it('are affiliate codes by outlet, changed only where they differ', async () => {
     expect(await accountsOf(store)).toEqual({});

@@ -134,6 +134,7 @@ const front = [
 const file = new Document({
   title: '',
   creator: 'User',
+  styles: { default: { document: { run: { language: { value: 'en-GB' } } } } },
   sections: [{ children: [...front, ...body, ...blanks(2), middle('THE END')] }],
 });
 writeFileSync(join(root, 'web/public/sample-manuscript.docx'), await Packer.toBuffer(file));

@@ -1,9 +1,11 @@
 /** Makes the reflowable EPUB of an edition, with a page list when it names a print edition. */
 import { done, type Outcome } from '@pagina/core/base';
-import type { Book } from '@pagina/core/book';
+import { editionOf, isReflow, isSample, sampledEbook, type Book } from '@pagina/core/book';
 import { compose, type ComposeCache, type Composition } from '@pagina/core/compose';
 import { writeEpub } from '@pagina/core/epub';
 import { typeSource } from './faces';
+import { facesFor } from './ebook-faces';
+import { breakMask, picturesFor, withPicture } from './ebook-pictures';
 import { fronted } from './front';
 import type { PictureBytes } from './pictures';
 import { stopwatch, type MakeOptions } from './print';
@@ -39,12 +41,22 @@ export async function makeEbook(
   clock.lap('compose');
   progress?.('Writing the file', 0);
   const shown = await fronted(book, editionId, pictures);
-  const files = await allPictures(shown.book, shown.pictures);
+  const named = editionOf(shown.book, editionId);
+  const edition = named && isSample(named) ? sampledEbook(shown.book, named) : named;
+  const given = { book: shown.book, files: await allPictures(shown.book, shown.pictures) };
+  const sized = edition && isReflow(edition) ? await picturesFor(given, edition) : given;
+  const mask = edition && (await breakMask(sized.book, edition, sized.files));
+  const masked = mask ? withPicture(sized, mask) : sized;
+  const faces =
+    edition && isReflow(edition) && edition.faces === 'own' ? await facesFor(shown.book, edition) : [];
+  clock.lap('pictures');
   const isbn = book.editions.find((e) => e.id === print?.edition)?.isbn ?? '';
   const written = writeEpub({
-    book: shown.book,
+    book: masked.book,
     edition: editionId,
-    pictures: files,
+    pictures: masked.files,
+    breakIsMask: Boolean(mask),
+    faces,
     modified,
     print: composition ? { composition, isbn } : null,
     bookAddress,

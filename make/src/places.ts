@@ -30,5 +30,9 @@ export function facePath(name: string): string {
   return join(dirname(require_.resolve(`${entry.package}/package.json`)), entry.file);
 }
 
+/** The licence under which a family comes: the SIL Open Font License, with the names that it reserves. */
+export const licencePath = (family: string): string =>
+  join(dirname(require_.resolve(`${FACE_FILES[family]?.package}/package.json`)), 'LICENSE_FONT');
+
 export const wasmPath = (name: 'harfbuzz' | 'harfbuzz-subset'): string =>
   require_.resolve(`harfbuzzjs/dist/${name}.wasm`);

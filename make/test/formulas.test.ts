@@ -22,10 +22,10 @@ import {
   TextRun,
   type MathComponent,
 } from 'docx';
-import { unzipSync, strFromU8, strToU8 } from 'fflate';
+import { unzipSync, strFromU8, strToU8, zipSync } from 'fflate';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { parseXml } from '@pagina/core/base';
+import { firstOf, parseXml, type XmlNode } from '@pagina/core/base';
 import { schema } from '@pagina/core/book';
 import { readManuscript, type Intake } from '@pagina/core/intake';
 import { makeEbook } from '@pagina/make';
@@ -112,6 +112,14 @@ const CASES: [name: string, formula: MathComponent[], line: string, mathml: RegE
   ['a limit', [new MathLimitLower({ children: [run('lim')], limit: [run('n→∞')] })], 'lim_n→∞', /<munder>/],
 ];
 
+const packed = (formulas: MathComponent[][]): Promise<Buffer> =>
+  Packer.toBuffer(
+    new Document({
+      sections: [
+        { children: formulas.map((children) => new Paragraph({ children: [new Formula({ children })] })) },
+      ],
+    }),
+  );
 async function wordFile(blocks: Paragraph[]): Promise<Intake> {
   const bytes = await Packer.toBuffer(new Document({ sections: [{ children: blocks }] }));
   return read(bytes, 'formulas.docx');
@@ -173,6 +181,57 @@ describe('formulas', () => {
     expect(found?.mathml).toMatch(mathml);
     expect(found?.around).toMatch(/^It follows that .* holds\.$/);
     balanced(i);
+  });
+
+  it.each(CASES)('%s, in Rich Text', async (_, formula, line, mathml) => {
+    const wide = (text: string): string =>
+      text.replace(/[^\0-~]/gu, (c) => [...c].map((u) => `\\u${u.charCodeAt(0)}?`).join(''));
+    /** Groups of the specification, written from the OMML of the docx library: an `m` before each element, values as text. */
+    const rtf = (n: XmlNode): string => {
+      if (typeof n === 'string') return wide(n);
+      const val = Object.entries(n.attrs).find(([k]) => k.endsWith(':val'))?.[1] ?? '';
+      if (n.name === 't') return `{\\rtlch\\fcs1 \\af31507 ${n.children.map(rtf).join('')}}`;
+      const star = /Pr$/.test(n.name) ? '\\*' : '';
+      return `{${star}\\m${n.name} ${wide(val)}${n.children.map(rtf).join('')}}`;
+    };
+    const { 'word/document.xml': xml } = unzipSync(await packed([formula]));
+    const omath = firstOf(parseXml(strFromU8(xml!)).root!, 'oMath')!;
+    const file = `{\\rtf1\\ansi{\\mmathPr{\\mmathFont\\f34}}\\pard It follows that {\\mmath{\\*\\moMath${omath.children.map(rtf).join('')}}} holds.\\par ${prose(40, 2)}\\par}`;
+    const i = await read(strToU8(file), 'formulas.rtf');
+    const [found, ...more] = formulasOf(i);
+    expect(more).toEqual([]);
+    expect(found?.line).toBe(line);
+    expect(found?.mathml).toMatch(mathml);
+    expect(found?.around).toMatch(/^It follows that .* holds\.$/);
+    balanced(i);
+  });
+
+  it('of an OpenDocument text come in from their own parts, with those in tables, notes and on a line to themselves', async () => {
+    const frame = (n: number): string =>
+      `<draw:frame><draw:object xlink:href="./Object ${n}" xlink:type="simple"/><draw:image xlink:href="./ObjectReplacements/Object ${n}"/></draw:frame>`;
+    const body = `<text:p>It follows that ${frame(1)} holds. ${prose(40, 1)}</text:p>
+      <text:p>${frame(2)}</text:p>
+      <text:p>Noted<text:note text:note-class="footnote"><text:note-citation>1</text:note-citation><text:note-body><text:p>Since ${frame(3)} it is.</text:p></text:note-body></text:note> here. ${prose(40, 2)}</text:p>
+      <table:table><table:table-row><table:table-cell><text:p>${frame(4)}</text:p></table:table-cell><table:table-cell><text:p>A cell</text:p></table:table-cell></table:table-row></table:table>
+      <text:p>Written in place <draw:frame><draw:object><math:math><math:msup><math:mi>q</math:mi><math:mn>5</math:mn></math:msup></math:math></draw:object></draw:frame> as well. ${prose(40, 3)}</text:p>`;
+    const formula = (signs: string): string =>
+      `<?xml version="1.0"?><math xmlns="http://www.w3.org/1998/Math/MathML"><semantics><mrow>${signs}</mrow><annotation encoding="StarMath 5.0">{a} over {b}</annotation></semantics></math>`;
+    const i = await read(
+      zipSync({
+        mimetype: strToU8('application/vnd.oasis.opendocument.text'),
+        'content.xml': strToU8(
+          `<office:document-content xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0" xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" xmlns:draw="urn:oasis:names:tc:opendocument:xmlns:drawing:1.0" xmlns:xlink="http://www.w3.org/1999/xlink" xmlns:math="http://www.w3.org/1998/Math/MathML"><office:body><office:text>${body}</office:text></office:body></office:document-content>`,
+        ),
+        'Object 1/content.xml': strToU8(formula('<mfrac><mi>a</mi><mi>b</mi></mfrac>')),
+        'Object 2/content.xml': strToU8(formula('<mi>E</mi><mo>=</mo><msup><mi>c</mi><mn>2</mn></msup>')),
+        'Object 3/content.xml': strToU8(formula('<msqrt><mi>z</mi></msqrt>')),
+        'Object 4/content.xml': strToU8(formula('<msub><mi>x</mi><mi>i</mi></msub>')),
+      }),
+      'formulas.odt',
+    );
+    expect(formulasOf(i).map((f) => f.line)).toEqual(['a/b', 'E = c^2', 'x_i', 'q^5', '√z']);
+    balanced(i);
+    expect(await pageWith(i, 'It follows that')).toContain('<mfrac><mi>a</mi><mi>b</mi></mfrac>');
   });
 
   it('of a line to themselves come in too, each of them, and are displayed in the ebook', async () => {
@@ -260,6 +319,24 @@ describe('formulas', () => {
     );
   }, 120_000);
 
+  it.each([
+    ['word', 'a.docx', 500],
+    ['Rich Text', 'a.rtf', 500],
+    ['OpenDocument', 'a.odt', 1_000],
+    ['Rich Text', 'a.rtf', 30_000],
+  ])(
+    'nested far too deep in a %s file go to the account, and the rest is read: %s, %i',
+    async (_, name, n) => {
+      const i = await read(await nested(name, n), name);
+      expect([i.wordsIn, i.wordsOut]).toEqual([6, 5]);
+      expect(i.setAside.map((s) => s.text.trim())).toEqual(['x']);
+    },
+  );
+  it.each(['a.docx', 'a.odt'])('nested without any end are no reason to wait: %s', async (name) => {
+    const r = await readManuscript(await nested(name, 30_000), name);
+    if (!r.ok) expect(r.refusal.message).toMatch(/^The file is damaged: [^.]*\.$/);
+  });
+
   it('nested without end, or of hostile text, harm nothing', async () => {
     const deep = `<p>Deep ${'<math><mrow>'.repeat(1)}${'<mrow>'.repeat(400)}<mi>x</mi>${'</mrow>'.repeat(400)}</mrow></math> it was. ${prose(30, 1)}</p>`;
     const hostile = `<p>Here <math><mi onclick="alert(1)" href="javascript:alert(1)">x</mi><mtext>&lt;script&gt;"'&amp;</mtext><annotation-xml encoding="text/html"><script>alert(1)</script></annotation-xml></math> it is. ${prose(30, 2)}</p>`;
@@ -270,6 +347,29 @@ describe('formulas', () => {
     expect(parseXml(page).fault).toBeNull();
   });
 });
+
+/** A file whose only formula is nested so many times. */
+async function nested(name: string, n: number): Promise<Uint8Array> {
+  if (name.endsWith('rtf'))
+    return strToU8(
+      `{\\rtf1 Before it words stand. {\\mmath{\\*\\moMath${'{\\mf{\\mnum '.repeat(n)}{\\mr x}${'}}'.repeat(n)}}} after.\\par}`,
+    );
+  if (name.endsWith('odt'))
+    return zipSync({
+      mimetype: strToU8('application/vnd.oasis.opendocument.text'),
+      'content.xml': strToU8(
+        `<o:document-content xmlns:o="o" xmlns:text="t" xmlns:draw="d" xmlns:xlink="x"><o:body><o:text><text:p>Before it words stand. <draw:frame><draw:object xlink:href="./O"/></draw:frame> after.</text:p></o:text></o:body></o:document-content>`,
+      ),
+      'O/content.xml': strToU8(
+        `<math xmlns="http://www.w3.org/1998/Math/MathML">${'<mrow>'.repeat(n)}<mi>x</mi>${'</mrow>'.repeat(n)}</math>`,
+      ),
+    });
+  const parts = unzipSync(await packed([[run('x')]]));
+  parts['word/document.xml'] = strToU8(
+    `<w:document xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main" xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math"><w:body><w:p><w:r><w:t>Before it words stand. </w:t></w:r><m:oMath>${'<m:f><m:num>'.repeat(n)}<m:r><m:t>x</m:t></m:r>${'</m:num></m:f>'.repeat(n)}</m:oMath><w:r><w:t> after.</w:t></w:r></w:p></w:body></w:document>`,
+  );
+  return zipSync(parts);
+}
 
 interface Tree {
   tag: string;

@@ -5,6 +5,7 @@
 import { expect, it } from 'vitest';
 import { unzipSync } from 'fflate';
 import { checkEpub, checkPdf } from '@pagina/core/check';
+import { writeEpub } from '@pagina/core/epub';
 import { readManuscript } from '@pagina/core/intake';
 import { schema, type Book, type Section } from '@pagina/core/book';
 import { composed } from '../../core/test/fixtures/composed';
@@ -40,6 +41,27 @@ function deadLinks(bytes: Uint8Array): string[] {
   return wrong;
 }
 
+/** Words of the pages, in the order of the spine, without what the version alone decides: formulas, the contents, notes. */
+function wordsOf(bytes: Uint8Array): string[] {
+  const files = unzipSync(bytes);
+  const text = (name: string): string => new TextDecoder().decode(files[name]);
+  const opf = text('EPUB/package.opf');
+  return [...opf.matchAll(/<itemref idref="([^"]+)"/g)]
+    .flatMap(([, idref]) => {
+      const item = new RegExp(`<item id="${idref}" href="([^"]+)"`).exec(opf);
+      return idref === 'nav' || idref === 'contents' ? [] : [text(`EPUB/${item![1]}`)];
+    })
+    .flatMap((page) =>
+      page
+        .replace(/^[^]*<body[^>]*>/, '')
+        .replace(/<math [^]*?alttext="([^"]*)"[^]*?<\/math>/g, '$1')
+        .replace(/<[^>]*>/g, ' ')
+        .split(/\s+/),
+    )
+    .filter(Boolean)
+    .sort();
+}
+
 async function expectSound(b: Book, what: string): Promise<void> {
   const composition = await composed(b);
   const made = await makeEbook(b, 'ebook', {
@@ -50,6 +72,22 @@ async function expectSound(b: Book, what: string): Promise<void> {
   const checked = checkEpub(made.value.bytes);
   expect(checked.ok && checked.value.filter((f) => f.severity === 'blocker'), what).toEqual([]);
   expect(deadLinks(made.value.bytes), what).toEqual([]);
+  // The same in many small files, and in the older version.
+  for (const version of ['3.3', '2.0.1'] as const) {
+    const other = { ...b, editions: b.editions.map((e) => (e.form === 'reflow' ? { ...e, version } : e)) };
+    const small = writeEpub({
+      book: other,
+      edition: 'ebook',
+      pictures: new Map(),
+      print: { composition, isbn: '' },
+      mostBytes: 3_000,
+    });
+    if (!small.ok) throw new Error(`${what}: ${small.refusal.message}`);
+    const told = checkEpub(small.value);
+    expect(told.ok && told.value.filter((f) => f.severity === 'blocker'), `${what}, ${version}`).toEqual([]);
+    expect(deadLinks(small.value), `${what}, ${version}`).toEqual([]);
+    expect(wordsOf(small.value), `${what}, ${version}`).toEqual(wordsOf(made.value.bytes));
+  }
   const print = await makePrint(b, 'paperback', { pictures: () => null });
   if (!print.ok) throw new Error(print.refusal.message);
   const pdf = await checkPdf(print.value.bytes);

@@ -43,9 +43,12 @@ export const PART_WORDS = [
  */
 export function byLanguage<T>(table: Readonly<Record<string, T>>, language: string): T | undefined {
   const tag = language.toLowerCase();
-  const key = [tag, tag.split('-')[0] ?? ''].find((k) => Object.hasOwn(table, k));
+  const key = [tag, primaryLanguage(tag)].find((k) => Object.hasOwn(table, k));
   return key === undefined ? undefined : table[key];
 }
+
+/** The language of a tag without its region or script: "en" of "en-GB". */
+export const primaryLanguage = (tag: string): string => (tag.split(/[-_]/)[0] ?? '').toLowerCase();
 
 /** The label a chapter or part carries in a language: "Chapter", "Kapitel". English where we have no word. */
 export function numberLabel(kind: 'chapter' | 'part', language: string): string {

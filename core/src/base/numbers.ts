@@ -1,5 +1,5 @@
 /** Numbers as books write them: roman, and in words. The words are written from memory of the languages. */
-import { byLanguage } from './language';
+import { byLanguage, primaryLanguage } from './language';
 
 const UNITS =
   'one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen'.split(
@@ -87,7 +87,7 @@ const CARDINALS: Record<string, string> = {
 
 /** A number in a language's words, capitalised; in figures where no words are known. */
 export function wordsFor(n: number, language: string): string {
-  const code = language.toLowerCase().split('-')[0] ?? 'en';
+  const code = primaryLanguage(language);
   if (code === 'en') return numberInWords(n);
   const word = byLanguage(CARDINALS, language)?.split(' ')[n - 1];
   if (!word) return String(n);

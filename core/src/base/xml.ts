@@ -23,6 +23,9 @@ export interface XmlFault {
 }
 export type XmlResult = { root: XmlElement; fault: null } | { root: null; fault: XmlFault };
 
+/** Levels that elements may be nested; no document that somebody wrote has a tenth of them. */
+export const DEEPEST_XML = 2_000;
+
 /**
  * Names of characters (`&nbsp;`) are known only where the DOCTYPE says XHTML 1.x, as in EPUB 2; anywhere else XML knows
  * five, and any other is a fault.
@@ -56,6 +59,8 @@ export function parseXml(text: string): XmlResult {
     open.at(-1)?.children.push(el);
     root ??= el;
     open.push(el);
+    // The library looks through all that is open for every element.
+    if (open.length > DEEPEST_XML) throw new Error('elements are nested thousands of levels deep');
   });
   parser.on('closetag', () => void open.pop());
   const text_ = (t: string): void => void open.at(-1)?.children.push(t);
@@ -64,7 +69,7 @@ export function parseXml(text: string): XmlResult {
   try {
     parser.write(text).close();
   } catch (e) {
-    fault ??= { message: String(e), line: parser.line, column: parser.column };
+    fault ??= { message: (e as Error).message, line: parser.line, column: parser.column };
   }
   if (fault) return { root: null, fault };
   if (!root) return { root: null, fault: { message: 'there is no element', line: 1, column: 1 } };

@@ -1,6 +1,6 @@
 /** The files made of a title as one archive, with a page of plain text that says what each of them is for. */
 import { inSentence } from '../base';
-import { editionOf, isPrint, type Edition } from './edition';
+import { editionOf, isPrint, isSample, type Edition } from './edition';
 import { MANUSCRIPT, productKeyOf } from './productkey';
 
 interface MadeFile {
@@ -46,6 +46,8 @@ export function purposeOf(
     case 'outlet':
       return `For ${outlets[outlet ?? ''] ?? 'one outlet'} and no other: the ${called}, its links to books lead there.`;
     case 'whole':
+      if (edition && isSample(edition))
+        return `To give away: the ${called}, with a closing page that says where to find the rest.`;
       return edition && isPrint(edition)
         ? `For the printer: the pages of the ${called}, without the cover.`
         : `For shops of ebooks and for readers: the ${called}.`;

@@ -51,23 +51,61 @@ export const printEditionSchema = z.object({
 export const reflowEditionSchema = z.object({
   ...common,
   form: z.literal('reflow'),
+  /** The version of EPUB: the newest, or the one that old readers know. */
+  version: z.enum(['3.3', '2.0.1']).default('3.3'),
+  /** How large its pictures are: as they came, or for large or small screens. */
+  pictures: z.enum(['as-they-are', 'large', 'small']).default('as-they-are'),
+  /** Whose faces it is read in: the reader's, or those of its design, which then are in the file. */
+  faces: z.enum(['reader', 'own']).default('reader'),
   /** The print edition whose folios its page list gives; null for none. Books saved by earlier versions don’t say. */
   pageList: z.string().nullable().optional(),
+});
+
+export const sampleEditionSchema = z.object({
+  ...common,
+  form: z.literal('sample'),
+  /** The ebook that it is a sample of; null where that was removed. */
+  of: z.string().nullable().default(null),
+  /** How much of it: whole chapters, or hundredths of the words to a paragraph's end. */
+  extent: z
+    .object({ by: z.enum(['chapters', 'percent']), amount: z.number().int().min(1).max(100) })
+    .default({ by: 'percent', amount: 10 }),
+  /** What its last page says; '' for the words of the house. */
+  closing: z.string().max(2_000).default(''),
 });
 
 export type PrintEdition = z.infer<typeof printEditionSchema>;
 export type ReflowEdition = Omit<z.infer<typeof reflowEditionSchema>, 'pageList'> & {
   pageList: string | null;
 };
-export type Edition = PrintEdition | ReflowEdition;
+export type SampleEdition = z.infer<typeof sampleEditionSchema>;
+export type Edition = PrintEdition | ReflowEdition | SampleEdition;
 
 /** Fields of any form; a change sets some of them on an edition that has them. */
 export const editionFields = printEditionSchema
   .extend(reflowEditionSchema.shape)
+  .extend(sampleEditionSchema.shape)
   .omit({ id: true, form: true });
-export type EditionFields = Partial<Omit<PrintEdition, 'id' | 'form'> & Omit<ReflowEdition, 'id' | 'form'>>;
+export type EditionFields = Partial<
+  Omit<PrintEdition, 'id' | 'form'> & Omit<ReflowEdition, 'id' | 'form'> & Omit<SampleEdition, 'id' | 'form'>
+>;
 
-const oneEdition = z.discriminatedUnion('form', [printEditionSchema, reflowEditionSchema]);
+/** What belongs to one title alone: everything else of an edition can be kept and used for others. */
+const TITLES_OWN = { id: true, name: true, isbn: true, date: true } as const;
+/** The choices of an edition without what belongs to its title. */
+export const editionChoicesSchema = z.discriminatedUnion('form', [
+  printEditionSchema.omit(TITLES_OWN),
+  reflowEditionSchema.omit({ ...TITLES_OWN, pageList: true }),
+  sampleEditionSchema.omit({ ...TITLES_OWN, of: true }),
+]);
+export type EditionChoices = z.infer<typeof editionChoicesSchema>;
+export const choicesOfEdition = (edition: Edition): EditionChoices => editionChoicesSchema.parse(edition);
+
+const oneEdition = z.discriminatedUnion('form', [
+  printEditionSchema,
+  reflowEditionSchema,
+  sampleEditionSchema,
+]);
 type Parsed = z.infer<typeof oneEdition>;
 
 /** An ebook that doesn’t say gets the folios of the first print edition in the list. */
@@ -97,6 +135,13 @@ export const editionOf = (book: Editions, id: string | null): Edition | undefine
   book.editions.find((e) => e.id === id);
 export const isPrint = (e: Edition): e is PrintEdition => e.form === 'print';
 export const isReflow = (e: Edition): e is ReflowEdition => e.form === 'reflow';
+export const isSample = (e: Edition): e is SampleEdition => e.form === 'sample';
+
+/** The ebook that a sample is taken from. */
+export function sampledEbook(book: Editions, sample: SampleEdition): ReflowEdition | undefined {
+  const e = editionOf(book, sample.of);
+  return e && isReflow(e) ? e : undefined;
+}
 
 /** The print edition of that id. */
 export function printOf(book: Editions, id: string | null): PrintEdition | undefined {

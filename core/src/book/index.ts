@@ -19,3 +19,5 @@ export * from './settle';
 export * from './settling';
 export * from './undoing';
 export * from './front';
+export * from './oneline';
+export * from './sample';

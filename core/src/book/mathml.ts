@@ -12,7 +12,7 @@ export interface MathNode {
 }
 export const MATHML = 'http://www.w3.org/1998/Math/MathML';
 /** Levels that a formula may have one in the other; what a hand writes has ten at most. */
-const DEEPEST = 60;
+export const DEEPEST_FORMULA = 60;
 
 export const TOKENS = new Set(['mi', 'mn', 'mo', 'mtext']);
 /** Elements that are kept, with their attributes. */
@@ -61,7 +61,7 @@ export const row = (children: MathNode[]): MathNode =>
 /** A formula with nothing in it but what is kept; null for one that is empty, nested without end or not to be made sense of. */
 export function cleanFormula(given: MathNode): MathNode | null {
   const clean = (n: MathNode, depth: number): MathNode[] | null => {
-    if (depth > DEEPEST) return null;
+    if (depth > DEEPEST_FORMULA) return null;
     // Text that stands in no element of its own, as no standard allows, is text.
     const elements = n.children.flatMap((c): MathNode[] =>
       typeof c !== 'string' ? [c] : c.trim() === '' ? [] : [math('mtext', [c])],

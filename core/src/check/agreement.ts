@@ -1,6 +1,6 @@
 /** Agreement: title, author and ISBN the same in the record, on the title page, in the file's own metadata and its name. A mismatch is the commonest reason for a refusal (common practice). */
 import { inSentence, type Finding } from '../base';
-import { sectionsOf, type Book, type Edition } from '../book';
+import { onOneLine, sectionsOf, type Book, type Edition } from '../book';
 import { hasText } from '../order';
 import { authorsLine, bareIsbn, fileStem, isbnFault, ISBN_FAULTS } from '../record';
 import type { EpubSubject } from './epub';
@@ -28,9 +28,14 @@ export function checkBookAgreement(book: Book): Finding[] {
     add('no-author', 'caution', 'The record has no author yet.', {
       remedy: 'Add the author in the record.',
     });
+  if (record.year && !/^\d{4}$/.test(record.year))
+    add('year', 'caution', `The record’s year is “${record.year}”.`, {
+      why: 'The copyright page and the metadata of ebooks show it.',
+      remedy: 'Use four digits in the record, such as 2026.',
+    });
   for (const s of book.sections) {
     if (s.kind === 'title-page' && hasText(s.content)) {
-      const page = plain(`${s.title} ${s.content.textContent}`);
+      const page = plain(`${s.title} ${onOneLine(s.content)}`);
       if (record.title && !page.includes(plain(record.title)))
         add(
           'title-page',
@@ -46,7 +51,7 @@ export function checkBookAgreement(book: Book): Finding[] {
     }
     if (s.kind === 'copyright-page' && hasText(s.content)) {
       const known = new Set(book.editions.map((e) => bareIsbn(e.isbn)).filter(Boolean));
-      for (const m of s.content.textContent.matchAll(/97[89][\d\s\u2010-\u2015-]{10,14}/g)) {
+      for (const m of onOneLine(s.content).matchAll(/97[89][\d\s\u2010-\u2015-]{10,14}/g)) {
         const isbn = bareIsbn(m[0]).slice(0, 13);
         if (known.size > 0 && !known.has(isbn))
           add(

@@ -5,10 +5,12 @@ import {
   editionsSchema,
   isPrint,
   isReflow,
+  isSample,
   shownBy,
   type Book,
   type Change,
   type Edition,
+  type EditionChoices,
 } from '../book';
 import { withLargePrint } from './interior';
 
@@ -23,6 +25,7 @@ export const NEW_EDITIONS = {
     purpose: 'For readers who need large letters.',
   },
   ebook: { name: 'Ebook', purpose: 'For shops of ebooks.' },
+  sample: { name: 'Sample', purpose: 'To give away, so that readers want the rest.' },
 } as const;
 export type NewEdition = keyof typeof NEW_EDITIONS;
 
@@ -50,16 +53,18 @@ export const editionAdded = (book: Book, what: NewEdition, id: string): Outcome<
   full(book, () => {
     const { name, purpose } = NEW_EDITIONS[what];
     const named = { id, name: ownName(book, name), purpose };
-    const like = book.editions.find(what === 'ebook' ? isReflow : isPrint);
+    const like = book.editions.find(what === 'ebook' || what === 'sample' ? isReflow : isPrint);
     const print = shownBy(book, like?.id ?? '');
     const looks = like ? { interior: like.interior, design: like.design, contents: like.contents } : {};
     const fields =
-      what === 'ebook'
-        ? { form: 'reflow', pageList: print?.id ?? null }
-        : {
-            form: 'print',
-            ...(print ? { trim: print.trim, paper: print.paper, standard: print.standard } : {}),
-          };
+      what === 'sample'
+        ? { form: 'sample', of: like?.id ?? null }
+        : what === 'ebook'
+          ? { form: 'reflow', pageList: print?.id ?? null }
+          : {
+              form: 'print',
+              ...(print ? { trim: print.trim, paper: print.paper, standard: print.standard } : {}),
+            };
     const [made] = editionsSchema.parse([{ ...looks, ...fields, ...named }]);
     const edition = made as Edition;
     const large =
@@ -68,6 +73,25 @@ export const editionAdded = (book: Book, what: NewEdition, id: string): Outcome<
       type: 'group',
       label: `Add the ${inSentence(named.name)}`,
       changes: [{ type: 'insert-edition', index: book.editions.length, edition: large }],
+    };
+  });
+
+/** An edition by choices that were kept, of this title or another. Errors: `edition/many`. */
+export const editionByChoices = (
+  book: Book,
+  name: string,
+  choices: EditionChoices,
+  id: string,
+): Outcome<Change> =>
+  full(book, () => {
+    const first = (is: (e: Edition) => boolean): string | null => book.editions.find(is)?.id ?? null;
+    const [made] = editionsSchema.parse([
+      { ...choices, pageList: first(isPrint), of: first(isReflow), id, name: ownName(book, name) },
+    ]);
+    return {
+      type: 'group',
+      label: `Add the ${inSentence(name)}`,
+      changes: [{ type: 'insert-edition', index: book.editions.length, edition: made as Edition }],
     };
   });
 
@@ -103,6 +127,9 @@ export function editionRemoved(book: Book, id: string): Outcome<Change> {
       ...book.editions
         .filter((e) => isReflow(e) && e.pageList === id)
         .map((e): Change => ({ type: 'set-edition', id: e.id, fields: { pageList: null } })),
+      ...book.editions
+        .filter((e) => isSample(e) && e.of === id)
+        .map((e): Change => ({ type: 'set-edition', id: e.id, fields: { of: null } })),
       { type: 'remove-edition', id },
     ],
   });

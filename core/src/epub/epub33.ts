@@ -1,11 +1,16 @@
 /** The dialect of EPUB 3.3 (W3C Recommendation): package (§5), navigation document (§7), and an NCX beside it for older readers. */
 import { escapeXml } from '../base';
-import { depthOfContents, navList, navPoints } from './navigation';
-import { isDocument, type Dialect, type Publication } from './publication';
+import { bookMeta } from './metadata';
+import { navList } from './navigation';
+import { ncxFile } from './ncx';
+import { faceItems, isDocument, type Dialect, type Publication } from './publication';
 import { xhtmlFile } from './xhtml';
 
 export const EPUB_33: Dialect = {
   contents: 'nav.xhtml',
+  formulas: true,
+  document: (xhtml) => xhtml,
+  style: (css) => css,
   packageFile,
   navigationFiles: (p) => [
     { href: 'nav.xhtml', text: navFile(p) },
@@ -28,12 +33,13 @@ function packageFile(p: Publication): string {
       (x) =>
         `<item id="${x.id}" href="${x.href}" media-type="${x.type}"${x.isCover ? ' properties="cover-image"' : ''}/>`,
     ),
+    ...faceItems(p, 'font/ttf'),
   ];
   const spine = p.spine.map((d) => `<itemref idref="${isDocument(d) ? d.id : 'nav'}"/>`);
   return `<?xml version="1.0" encoding="utf-8"?>
-<package xmlns="http://www.idpf.org/2007/opf" version="3.0" unique-identifier="id" xml:lang="${escapeXml(p.language)}">
+<package xmlns="http://www.idpf.org/2007/opf" version="3.0" unique-identifier="id" xml:lang="${escapeXml(p.record.language)}">
 <metadata xmlns:dc="http://purl.org/dc/elements/1.1/">
-${p.metadata.join('\n')}
+${metadata(p).join('\n')}
 </metadata>
 <manifest>
 ${manifest.join('\n')}
@@ -45,27 +51,29 @@ ${spine.join('\n')}
 `;
 }
 
-function navFile(p: Publication): string {
-  const heading = escapeXml(p.contents.heading);
-  const landmarks = p.landmarks
-    .map((l) => `<li><a epub:type="${l.type}" href="${l.href}">${escapeXml(l.label)}</a></li>`)
-    .join('\n');
-  const pages = p.pages.length
-    ? `\n<nav epub:type="page-list" role="doc-pagelist" aria-label="Pages" hidden="hidden">\n<ol>\n${p.pages.map((x) => `<li><a href="${x.href}">${escapeXml(x.label)}</a></li>`).join('\n')}\n</ol>\n</nav>`
-    : '';
-  const body = `<nav epub:type="toc" role="doc-toc" id="toc" aria-labelledby="toc-heading">\n<h1 id="toc-heading">${heading}</h1>\n${navList(p.contents.entries)}\n</nav>
-<nav epub:type="landmarks" aria-label="Landmarks" hidden="hidden">\n<ol>\n${landmarks}\n</ol>\n</nav>${pages}`;
-  return xhtmlFile(p.contents.heading, p.language, 'style.css', body, ' epub:type="frontmatter"');
+function metadata(p: Publication): string[] {
+  const meta = bookMeta(p);
+  // EPUB Previews 1.0 §3.1 (from memory).
+  if (p.sampleOf !== null)
+    meta.push('<dc:type>preview</dc:type>', `<dc:source>${escapeXml(p.sampleOf)}</dc:source>`);
+  for (const [property, value] of p.access)
+    meta.push(`<meta property="${property}">${escapeXml(value)}</meta>`);
+  if (p.pictures.some((x) => x.isCover)) meta.push('<meta name="cover" content="cover-picture"/>');
+  return meta;
 }
 
-function ncxFile(p: Publication): string {
-  return `<?xml version="1.0" encoding="utf-8"?>
-<ncx xmlns="http://www.daisy.org/z3986/2005/ncx/" version="2005-1" xml:lang="${escapeXml(p.language)}">
-<head><meta name="dtb:uid" content="${escapeXml(p.identifier)}"/><meta name="dtb:depth" content="${depthOfContents(p.contents.entries)}"/><meta name="dtb:totalPageCount" content="0"/><meta name="dtb:maxPageNumber" content="0"/></head>
-<docTitle><text>${escapeXml(p.title)}</text></docTitle>
-<navMap>
-${navPoints(p.contents.entries)}
-</navMap>
-</ncx>
-`;
+function navFile(p: Publication): string {
+  const heading = escapeXml(p.contents.heading);
+  const marks = p.landmarks.map(
+    (l) => `<li><a epub:type="${l.type}" href="${l.href}">${escapeXml(l.label)}</a></li>`,
+  );
+  // A list has an entry at least (§7.3).
+  const landmarks = marks.length
+    ? `\n<nav epub:type="landmarks" aria-label="${escapeXml(p.words.landmarks)}" hidden="hidden">\n<ol>\n${marks.join('\n')}\n</ol>\n</nav>`
+    : '';
+  const pages = p.pages.length
+    ? `\n<nav epub:type="page-list" role="doc-pagelist" aria-label="${escapeXml(p.words.pages)}" hidden="hidden">\n<ol>\n${p.pages.map((x) => `<li><a href="${x.href}">${escapeXml(x.label)}</a></li>`).join('\n')}\n</ol>\n</nav>`
+    : '';
+  const body = `<nav epub:type="toc" role="doc-toc" id="toc" aria-labelledby="toc-heading">\n<h1 id="toc-heading"><span class="title">${heading}</span></h1>\n${navList(p.contents.entries)}\n</nav>${landmarks}${pages}`;
+  return xhtmlFile(p.contents.heading, p.record.language, 'style.css', body, ' epub:type="frontmatter"');
 }

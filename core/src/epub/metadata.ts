@@ -1,24 +1,9 @@
 /** The record as metadata of the package (EPUB 3.3 §5.5): Dublin Core elements and what refines them. */
 import { escapeXml } from '../base';
 import { authorsLine, RELATOR, sortNameOf, type BookRecord } from '../record';
+import type { Publication } from './publication';
 
-export function bookMeta(
-  record: BookRecord,
-  {
-    identifier,
-    date,
-    modified,
-    pagesOf,
-  }: {
-    identifier: string;
-    /** ISO; '' for none. */
-    date: string;
-    /** ISO; '' where it is unknown. */
-    modified: string;
-    /** ISBN of the print edition whose pages are listed, '' where it has none; null for no page list. */
-    pagesOf: string | null;
-  },
-): string[] {
+export function bookMeta({ record, identifier, date, modified, pagesOf }: Publication): string[] {
   const meta: string[] = [
     `<dc:identifier id="id">${escapeXml(identifier)}</dc:identifier>`,
     `<dc:title id="title">${escapeXml(record.title)}</dc:title>`,
@@ -42,15 +27,20 @@ export function bookMeta(
   if (record.description) meta.push(`<dc:description>${escapeXml(record.description)}</dc:description>`);
   for (const k of record.keywords) meta.push(`<dc:subject>${escapeXml(k)}</dc:subject>`);
   if (date) meta.push(`<dc:date>${escapeXml(date.slice(0, 10))}</dc:date>`);
-  const holder = record.copyrightHolder || authorsLine(record);
-  if (holder)
-    meta.push(
-      `<dc:rights>${escapeXml(`Copyright ©${record.year ? ` ${record.year}` : ''} ${holder}`)}</dc:rights>`,
-    );
+  meta.push(...rights(record));
   if (pagesOf !== null)
     meta.push(`<meta property="pageBreakSource">${pagesOf ? `urn:isbn:${pagesOf}` : 'none'}</meta>`);
   meta.push(`<meta property="dcterms:modified">${moment(date || modified)}</meta>`);
   return meta;
+}
+
+/** Who holds the copyright; nothing where nobody is named. */
+export function rights(record: BookRecord): string[] {
+  const holder = record.copyrightHolder || authorsLine(record);
+  if (!holder) return [];
+  return [
+    `<dc:rights>${escapeXml(`Copyright ©${record.year ? ` ${record.year}` : ''} ${holder}`)}</dc:rights>`,
+  ];
 }
 
 /** A moment as the package wants it (EPUB 3.3 §5.5.4.1): to the second, in UTC. */

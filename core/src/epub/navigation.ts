@@ -10,13 +10,13 @@ export interface NavEntry {
   depth: number;
 }
 
-interface Branch {
+export interface Branch {
   entry: NavEntry;
   children: Branch[];
 }
 
 /** Entries under those they stand in; one that is deeper than its forerunner allows hangs on that one. */
-function branches(entries: readonly NavEntry[]): Branch[] {
+export function branches(entries: readonly NavEntry[]): Branch[] {
   const roots: Branch[] = [];
   const open: Branch[] = [];
   for (const entry of entries) {
@@ -49,24 +49,21 @@ export function navList(entries: readonly NavEntry[]): string {
   return list(branches(entries));
 }
 
-/** The points of an NCX's map, numbered in reading order. */
-export function navPoints(entries: readonly NavEntry[]): string {
-  let n = 0;
-  const point = (b: Branch): string =>
-    `<navPoint id="n${++n}"><navLabel><text>${escapeXml(b.entry.label)}</text></navLabel><content src="${b.entry.href}"/>${b.children.map(point).join('')}</navPoint>`;
-  return branches(entries).map(point).join('\n');
-}
-
-/** An index: an ebook has no folios of its own, so a term's places are numbered links (EPUB Indexes 1.0 has the same order). */
+/**
+ * An index by its letters: an ebook has no folios of its own, so a term's places are numbered links (EPUB Indexes 1.0 has the
+ * same order).
+ */
 export function indexList(
   entries: readonly IndexEntry[],
   { language, letters }: { language: string; letters: boolean },
   hrefOf: (place: string) => string | null,
-): string {
+  /** Address of an id of the index itself. */
+  here: (id: string) => string,
+): string[] {
   const ids = new Map(entries.map((e, i) => [e.term, `entry-${i + 1}`]));
   const linked = (term: string): string => {
     const id = ids.get(term);
-    return id ? `<a href="#${id}">${escapeXml(term)}</a>` : escapeXml(term);
+    return id ? `<a href="${here(id)}">${escapeXml(term)}</a>` : escapeXml(term);
   };
   const places = (t: IndexTerm): string =>
     t.places
@@ -89,11 +86,9 @@ export function indexList(
   const list = (items: readonly string[]): string => `<ul class="index">\n${items.join('\n')}\n</ul>`;
   const entry = (e: IndexEntry): string =>
     item(e, ` id="${ids.get(e.term)}"`, e.under.length > 0 ? list(e.under.map((u) => item(u))) : '');
-  if (!letters) return list(entries.map(entry));
-  return [...new Set(entries.map((e) => e.letter))]
-    .map((letter) => {
-      const own = list(entries.filter((e) => e.letter === letter).map(entry));
-      return letter === '' ? own : `<h2>${escapeXml(letter)}</h2>\n${own}`;
-    })
-    .join('\n');
+  if (!letters) return [list(entries.map(entry))];
+  return [...new Set(entries.map((e) => e.letter))].map((letter) => {
+    const own = list(entries.filter((e) => e.letter === letter).map(entry));
+    return letter === '' ? own : `<h2>${escapeXml(letter)}</h2>\n${own}`;
+  });
 }

@@ -1,6 +1,6 @@
 /**
- * The reflowable ebook: one XHTML file a section, navigation from the same contents list as the printed page, accessibility
- * metadata from the content, page marks from the print edition's composition.
+ * The reflowable ebook: a file or several for each section, navigation from the same contents list as the printed page,
+ * accessibility metadata from the content, page marks from the print edition's composition.
  */
 import type { Node } from 'prosemirror-model';
 import { digestOf, escapeXml, uuidOf } from '../base';
@@ -15,7 +15,7 @@ import {
   type ReflowEdition,
   type Section,
 } from '../book';
-import { textLines, type Composition } from '../compose';
+import type { Composition } from '../compose';
 import { designOf, numberingWith, type Design } from '../design';
 import {
   captionLabel,
@@ -41,12 +41,15 @@ import {
 } from '../order';
 import { bareIsbn } from '../record';
 import { accessMeta, factsOf } from './access';
+import { Addresses, addressOf } from './addresses';
 import { idIn } from './ids';
-import { bookMeta } from './metadata';
 import { indexList, navEntries, navList } from './navigation';
-import type { Dialect, Publication, PublicationDocument } from './publication';
+import { PrintPages } from './printpages';
+import type { Dialect, EmbeddedFace, Publication, PublicationDocument } from './publication';
+import { filesOf, type Piece } from './split';
 import { styleSheet } from './style';
-import { anchorsOf, callOf, pageMark, SectionWriter, xhtmlFile, type PageMark } from './xhtml';
+import { navigationWords, type NavigationWords } from './words';
+import { anchorsOf, callOf, pageMark, SectionWriter, xhtmlFile } from './xhtml';
 
 export interface EpubInput {
   book: Book;
@@ -59,6 +62,12 @@ export interface EpubInput {
   modified?: string;
   /** Where a book of this ISBN is sold; links to shops are words alone where this is left out. */
   bookAddress?: (isbn: string) => string | null;
+  /** Whether the picture of a break is drawn in its transparency alone, so that it can take any colour. */
+  breakIsMask?: boolean;
+  /** Faces that the file brings with it. */
+  faces?: readonly EmbeddedFace[];
+  /** Bytes of a document at most, where it can be divided between blocks. */
+  mostBytes?: number;
 }
 
 const EXTENSION: Record<Picture['type'], string> = {
@@ -69,6 +78,7 @@ const EXTENSION: Record<Picture['type'], string> = {
 
 export class ReflowRenderer {
   private readonly book: Book;
+  private readonly sections: readonly Section[];
   private readonly pictures: EpubInput['pictures'];
   private readonly design: Design;
   private readonly naming: Naming;
@@ -77,24 +87,28 @@ export class ReflowRenderer {
   private readonly noted: NotePlaces;
   private readonly captions: ReadonlyMap<string, CaptionNumber>;
   private readonly contents: ContentsEntry[];
-  private readonly fileOf = new Map<string, string>();
+  /** Numbers of the sections in the order of the edition; the contents are shown once. */
+  private readonly numbers: ReadonlyMap<string, number>;
+  private readonly addresses = new Addresses();
+  private readonly words: NavigationWords;
   /** Blocks of each section whose ids stand in its file. */
   private readonly anchors: ReadonlyMap<string, ReadonlySet<string>>;
   private readonly pictureFiles = new Map<string, string>();
   private readonly used: Picture[] = [];
-  private readonly pages = new Map<string, PageMark[]>();
-  private readonly sectionPages = new Map<string, string[]>();
-  /** Labels of the print pages in their order, and the file in which the mark of each was written. */
-  private readonly labels: string[] = [];
-  private readonly markedIn = new Map<string, string>();
+  private readonly pages: PrintPages;
   private readonly cover: Picture | undefined;
 
   constructor(
     private readonly input: EpubInput,
     private readonly edition: ReflowEdition,
-    private readonly sections: readonly Section[],
+    given: readonly Section[],
     private readonly dialect: Dialect,
+    /** The ebook that it is a sample of. */
+    private readonly whole: ReflowEdition | null = null,
   ) {
+    const first = given.find((s) => s.kind === 'contents');
+    const sections = given.filter((s) => s.kind !== 'contents' || s === first);
+    this.sections = sections;
     const { book, pictures, print } = input;
     this.book = book;
     this.pictures = pictures;
@@ -122,39 +136,48 @@ export class ReflowRenderer {
         depth: 0,
       }));
     this.contents = listed.length > 0 ? listed : all;
-    sections.forEach((s, i) =>
-      this.fileOf.set(
-        s.id,
-        s.kind === 'contents' ? dialect.contents : `text/s${String(i + 1).padStart(3, '0')}.xhtml`,
-      ),
-    );
+    this.numbers = new Map(sections.map((s, i) => [s.id, i]));
+    this.words = navigationWords(book.record.language);
     this.cover = book.pictures.find((p) => p.id === book.record.cover && pictures.has(p.id));
     for (const p of book.pictures)
       if (pictures.has(p.id)) this.pictureFiles.set(p.id, `pictures/${p.id}.${EXTENSION[p.type]}`);
-    if (print) this.markPages(print.composition);
+    this.pages = new PrintPages(print?.composition ?? null, sections, this.noted.gatherer);
   }
 
-  /** Renders the documents; only then is known which marks, anchors and pictures there are. */
+  /** Renders the documents; only then is known which marks, anchors and pictures there are, and in which file. */
   publication(): Publication {
     const { record } = this.book;
-    let index = 0;
-    const spine = this.sections.map((s) =>
-      s.kind === 'contents' ? ('contents' as const) : this.textFile(s, index++),
+    const { addresses } = this;
+    const spine = this.sections.flatMap((s, i): Publication['spine'][number][] => {
+      if (s.kind !== 'contents') return this.textFiles(s, i);
+      addresses.add(i, this.dialect.contents, '');
+      return ['contents'];
+    });
+    const settled = spine.map((d) =>
+      d === 'contents' ? d : { ...d, xhtml: this.dialect.document(addresses.settle(d.xhtml, d.href)) },
     );
     const style = this.style();
     const contents = this.sections.find((s) => s.kind === 'contents');
+    const heading = contents
+      ? this.headings.get(contents.id)?.title || this.words.contents
+      : this.words.contents;
+    const pages = this.pages.list(addresses);
     return {
-      identifier: this.identifier(),
-      title: record.title,
-      language: record.language,
-      metadata: this.metadata(),
-      spine: this.cover ? [this.coverFile(this.cover), ...spine] : spine,
+      identifier: this.identifier(this.edition),
+      sampleOf: this.whole && this.identifier(this.whole),
+      record,
+      date: this.edition.date,
+      modified: this.input.modified ?? '',
+      pagesOf: this.input.print && pages.length > 0 ? bareIsbn(this.input.print.isbn) : null,
+      access: this.access(pages.length > 0),
+      words: this.words,
+      spine: this.cover ? [this.coverFile(this.cover), ...settled] : settled,
       contents: {
-        heading: contents ? (this.headings.get(contents.id)?.title ?? 'Contents') : 'Contents',
-        entries: navEntries(this.contents, (e) => this.hrefOf(e)),
+        heading,
+        entries: navEntries(this.contents, (e) => addresses.href(this.placeOf(e))),
       },
-      landmarks: this.landmarks(contents),
-      pages: this.pageList(),
+      landmarks: this.landmarks(contents ? heading : null),
+      pages,
       pictures: this.allPictures().map((p, i) => ({
         id: p === this.cover ? 'cover-picture' : `p${i + 1}`,
         href: this.pictureFiles.get(p.id) as string,
@@ -162,177 +185,144 @@ export class ReflowRenderer {
         bytes: this.pictures.get(p.id) as Uint8Array,
         isCover: p === this.cover,
       })),
+      faces: this.input.faces ?? [],
       style,
     };
   }
 
-  private metadata(): string[] {
+  private access(pageList: boolean): Publication['access'] {
     const animated = new Set(this.book.pictures.filter((p) => p.type === 'image/gif').map((p) => p.id));
-    const meta = bookMeta(this.book.record, {
-      identifier: this.identifier(),
-      date: this.edition.date,
-      modified: this.input.modified ?? '',
-      pagesOf: this.input.print && this.markedIn.size > 0 ? bareIsbn(this.input.print.isbn) : null,
-    });
-    for (const [property, value] of accessMeta(factsOf(this.sections, animated, this.markedIn.size > 0)))
-      meta.push(`<meta property="${property}">${escapeXml(value)}</meta>`);
-    if (this.cover) meta.push('<meta name="cover" content="cover-picture"/>');
-    return meta;
+    return accessMeta(factsOf(this.sections, animated, pageList));
   }
 
-  private landmarks(contents: Section | undefined): Publication['landmarks'] {
-    const firstBody = this.sections.find((s) => s.matter === 'body');
-    const heading = contents ? (this.headings.get(contents.id)?.title ?? 'Contents') : 'Contents';
+  /** `contents`: their heading, where they are in the order of reading: nothing leads out of it. */
+  private landmarks(contents: string | null): Publication['landmarks'] {
+    const { words } = this;
+    const firstBody = this.sections.findIndex((s) => s.matter === 'body');
+    const start = { type: 'bodymatter' as const, label: words.start };
     return [
-      ...(this.cover ? [{ type: 'cover', label: 'Cover', href: 'text/cover.xhtml' }] : []),
-      { type: 'toc', label: heading, href: `${this.dialect.contents}#toc` },
-      ...(firstBody
-        ? [
-            {
-              type: 'bodymatter',
-              label: 'Start of the text',
-              href: this.fileOf.get(firstBody.id) as string,
-            },
-          ]
-        : []),
+      ...(this.cover ? [{ type: 'cover' as const, label: words.cover, href: 'text/cover.xhtml' }] : []),
+      ...(contents === null
+        ? []
+        : [{ type: 'toc' as const, label: contents, href: `${this.dialect.contents}#toc` }]),
+      ...(firstBody < 0 ? [] : [{ ...start, href: this.addresses.href(addressOf(firstBody)) }]),
     ];
   }
 
-  private identifier(): string {
-    const isbn = bareIsbn(this.edition.isbn);
-    return isbn ? `urn:isbn:${isbn}` : `urn:uuid:${uuidOf(digestOf(`${this.book.id}/${this.edition.id}`))}`;
+  private identifier({ id, isbn: given }: ReflowEdition): string {
+    const isbn = bareIsbn(given);
+    return isbn ? `urn:isbn:${isbn}` : `urn:uuid:${uuidOf(digestOf(`${this.book.id}/${id}`))}`;
   }
 
   private style(): string {
     const sign = this.pictureHref(this.design.breaks.picture);
-    return styleSheet(this.design, { breakPicture: sign ? sign.href.replace('../', '') : '' });
+    return styleSheet(this.design, {
+      breakPicture: sign ? sign.href.replace('../', '') : '',
+      breakIsMask: this.input.breakIsMask ?? false,
+      faces: this.input.faces ?? [],
+    });
   }
 
   private allPictures(): Picture[] {
     return this.cover && !this.used.includes(this.cover) ? [this.cover, ...this.used] : this.used;
   }
 
-  /** Finds for every print page the first character on it that this edition carries. */
-  private markPages(c: Composition): void {
-    const blocks = new Map(this.sections.map((s) => [s.id, blocksOf(s)]));
-    const carried = new Map(this.sections.map((s) => [s.id, s]));
-    for (const page of c.pages) {
-      const section = carried.get(page.section);
-      if (page.blank || !section || section.kind === 'contents' || page.label === '') continue;
-      this.labels.push(page.label);
-      if (page.opens) {
-        this.sectionPages.set(page.section, [...(this.sectionPages.get(page.section) ?? []), page.label]);
-        continue;
-      }
-      // Words that the section itself does not hold, such as notes gathered from others, have no place in its file.
-      const own = blocks.get(page.section);
-      const first = [...textLines(page.body)].find((l) => own?.has(l.block));
-      if (!first) continue;
-      const marks = this.pages.get(first.block) ?? [];
-      marks.push({ offset: first.offset, label: page.label });
-      this.pages.set(first.block, marks);
-    }
-  }
-
-  /** The list of print pages, of the marks that stand in the files: a page without one is not listed. */
-  private pageList(): { label: string; href: string }[] {
-    return this.labels.flatMap((label) => {
-      const file = this.markedIn.get(label);
-      return file === undefined ? [] : [{ label, href: `${file}#page-${label}` }];
-    });
-  }
-
-  private textFile(section: Section, index: number): PublicationDocument {
+  /** The section in its files: the first has its heading, the others go on. */
+  private textFiles(section: Section, number: number): PublicationDocument[] {
     const rule = kindRule(section.kind);
     const heading = this.headings.get(section.id) as Heading;
-    const writer = new SectionWriter(
-      {
-        pictureHref: (id) => this.pictureHref(id),
-        pages: this.pages,
-        placeHref: (target) => this.placeHref(target),
-        noteMarks: (doc) => noteMarks(doc, this.noted.signs),
-        noteHref: (note) => this.noteHref(section, note),
-        reference: (r) => this.references.says(r, null),
-        captionLabel: (id) => {
-          const number = this.captions.get(id);
-          return number ? captionLabel(number, this.book.record.language) : '';
-        },
-        shopHref: (isbn) => this.input.bookAddress?.(isbn) ?? null,
-      },
-      opensText(section.kind),
-    );
-    const listed = captionsListedBy(section);
-    const text = isFromRecord(section, this.book.record)
-      ? this.recordPage(section, writer)
-      : hasText(section.content)
-        ? writer.body(section.content)
-        : listed
-          ? navList(
-              navEntries(captionsOf(this.sections, this.naming, listed), (e) =>
-                this.hrefOf(e).replace('text/', ''),
-              ),
-            )
-          : makesIndex(section)
-            ? indexList(
-                indexOf(this.sections, this.book),
-                { language: this.book.record.language, letters: this.design.index.letters },
-                (to) => this.placeHref(to),
-              )
-            : '';
-    const gathered = section.id === this.noted.gatherer?.id ? this.gatheredNotes(writer) : '';
-    const opening = this.sectionPages.get(section.id) ?? [];
-    const pages = opening.map(pageMark).join('');
-    for (const label of [...opening, ...writer.marked])
-      this.markedIn.set(label, this.fileOf.get(section.id) as string);
+    const opening = this.pages.opensWith(section.id).map(pageMark).join('');
     const head = rule.opening === 'heading' || section.kind === 'part' ? this.headingHtml(heading) : '';
-    const labelled = head ? ' aria-labelledby="heading"' : ` aria-label="${escapeXml(heading.label)}"`;
+    const label = ` aria-label="${escapeXml(heading.label)}"`;
     const role = rule.role ? ` role="${rule.role}"` : '';
-    const body = `<section epub:type="${rule.epubType}"${role}${labelled} class="${CLASS[section.kind] ?? section.kind}">\n${[pages, head, text, gathered].filter(Boolean).join('\n')}\n</section>`;
-    return {
-      id: `t${index + 1}`,
-      href: this.fileOf.get(section.id) as string,
-      xhtml: xhtmlFile(
+    const what = ` epub:type="${rule.epubType}"${role}${head ? ' aria-labelledby="heading"' : label}`;
+    const name = `text/s${String(number + 1).padStart(3, '0')}`;
+    return filesOf(this.piecesOf(section, number), this.input.mostBytes).map((pieces, i) => {
+      const inside = [
+        ...(i === 0 ? [opening, head] : []),
+        ...pieces.map((p) => p.html),
+        ...pieces.map((p) => p.notes),
+      ];
+      const body = `<section${i === 0 ? what : label} class="${CLASS[section.kind] ?? section.kind}">\n${inside.filter(Boolean).join('\n')}\n</section>`;
+      const href = `${name}${i === 0 ? '' : `-${i + 1}`}.xhtml`;
+      const xhtml = xhtmlFile(
         heading.label,
         this.book.record.language,
         '../style.css',
         body,
         ` epub:type="${section.matter}matter"`,
-      ),
-    };
+      );
+      this.addresses.add(number, href, xhtml);
+      return { id: `t${number + 1}${i === 0 ? '' : `-${i + 1}`}`, href, xhtml };
+    });
   }
 
-  /** A note's place in the section that gathers it; null for one that stands where it is called, and for that section's own. */
+  private piecesOf(section: Section, number: number): Piece[] {
+    const here = (id: string): string => addressOf(number, id);
+    const writer = new SectionWriter(
+      {
+        pictureHref: (id) => this.pictureHref(id),
+        pages: this.pages.inBlocks,
+        placeHref: (target) => this.placeHref(target),
+        here,
+        noteMarks: (doc) => noteMarks(doc, this.noted.signs),
+        noteHref: (note) => this.noteHref(section, note),
+        reference: (r) => this.references.says(r, null),
+        captionLabel: (id) => {
+          const caption = this.captions.get(id);
+          return caption ? captionLabel(caption, this.book.record.language) : '';
+        },
+        shopHref: (isbn) => this.input.bookAddress?.(isbn) ?? null,
+        formulas: this.dialect.formulas,
+      },
+      opensText(section.kind),
+    );
+    const whole = (...html: string[]): Piece[] => html.map((x) => ({ html: x, notes: '', leads: false }));
+    const text = (): Piece[] => {
+      if (isFromRecord(section, this.book.record)) return this.recordPage(section, writer);
+      if (hasText(section.content)) return writer.body(section.content);
+      const listed = captionsListedBy(section);
+      if (listed)
+        return whole(
+          navList(navEntries(captionsOf(this.sections, this.naming, listed), (e) => this.placeOf(e))),
+        );
+      if (!makesIndex(section)) return [];
+      const { language } = this.book.record;
+      const { letters } = this.design.index;
+      const entries = indexOf(this.sections, this.book);
+      return whole(...indexList(entries, { language, letters }, (to) => this.placeHref(to), here));
+    };
+    return [...text(), ...(section.id === this.noted.gatherer?.id ? this.gatheredNotes(writer) : [])];
+  }
+
+  /** Address of a note in the section that gathers it; null for one that stands where it is called, and for that section's own. */
   private noteHref(section: Section, note: Node): string | null {
     const { gatherer } = this.noted;
     if (!gatherer || gatherer.id === section.id) return null;
     if (this.noted[note.attrs.kind as NoteKind] !== 'elsewhere') return null;
-    const file = this.fileOf.get(gatherer.id) as string;
-    return `${file.slice(5)}#${this.noteId(section, note)}`;
+    return addressOf(this.numbers.get(gatherer.id) as number, this.noteId(section, note));
   }
 
   /** Notes of two sections may have the same id. */
   private noteId(section: Section, note: Node): string {
-    return `note-${this.sections.indexOf(section) + 1}-${idIn(note.attrs.id as string)}`;
+    return `note-${(this.numbers.get(section.id) as number) + 1}-${idIn(note.attrs.id as string)}`;
   }
 
-  private gatheredNotes(writer: SectionWriter): string {
-    return this.sections
-      .flatMap((s) => {
-        const marks = noteMarks(s.content, this.noted.signs);
-        const own = notesIn(s.content).filter(
-          (n) => this.noteHref(s, n) !== null && marks.has(n.attrs.id as string),
-        );
-        if (own.length === 0) return [];
-        const file = (this.fileOf.get(s.id) as string).slice(5);
-        const entries = own.map((note) => ({
-          note,
-          mark: marks.get(note.attrs.id as string) as string,
-          id: this.noteId(s, note),
-          back: `${file}#${callOf(note.attrs.id as string)}`,
-        }));
-        return [writer.gathered(this.headings.get(s.id)?.label ?? '', entries)];
-      })
-      .join('\n');
+  private gatheredNotes(writer: SectionWriter): Piece[] {
+    return this.sections.flatMap((s, number) => {
+      const marks = noteMarks(s.content, this.noted.signs);
+      const own = notesIn(s.content).filter(
+        (n) => this.noteHref(s, n) !== null && marks.has(n.attrs.id as string),
+      );
+      if (own.length === 0) return [];
+      const entries = own.map((note) => ({
+        note,
+        mark: marks.get(note.attrs.id as string) as string,
+        id: this.noteId(s, note),
+        back: addressOf(number, callOf(note.attrs.id as string)),
+      }));
+      return writer.gathered(this.headings.get(s.id)?.label ?? '', entries);
+    });
   }
 
   private headingHtml(h: Heading): string {
@@ -345,9 +335,12 @@ export class ReflowRenderer {
     return `<h1 id="heading">${[number, title].filter(Boolean).join(' ')}</h1>${subtitle}`;
   }
 
-  private recordPage(section: Section, writer: SectionWriter): string {
+  private recordPage(section: Section, writer: SectionWriter): Piece[] {
     const { record } = this.book;
-    if (section.kind === 'half-title') return `<p>${escapeXml(record.title)}</p>`;
+    const whole = (lines: readonly string[]): Piece[] => [
+      { html: lines.join('\n'), notes: '', leads: false },
+    ];
+    if (section.kind === 'half-title') return whole([`<p>${escapeXml(record.title)}</p>`]);
     if (section.kind === 'title-page') {
       const classes: Record<string, string> = {
         title: 'book-title',
@@ -356,18 +349,16 @@ export class ReflowRenderer {
         other: 'other',
         imprint: 'imprint',
       };
-      return titlePageLines(record)
-        .map((l) =>
+      return whole(
+        titlePageLines(record).map((l) =>
           l.role === 'title'
             ? `<h1 class="book-title">${escapeXml(l.text)}</h1>`
             : `<p class="${classes[l.role]}">${escapeXml(l.text)}</p>`,
-        )
-        .join('\n');
+        ),
+      );
     }
     if (section.kind !== 'copyright-page') return writer.body(recordContent(section, record));
-    return copyrightLines(record, this.edition)
-      .map((l) => `<p>${escapeXml(l)}</p>`)
-      .join('\n');
+    return whole(copyrightLines(record, this.edition).map((l) => `<p>${escapeXml(l)}</p>`));
   }
 
   private pictureHref(id: string): { href: string; width: number; height: number } | null {
@@ -378,7 +369,7 @@ export class ReflowRenderer {
     return { href: `../${file}`, width: picture.width, height: picture.height };
   }
 
-  /** "section" or "section#block" → a file and fragment seen from another text file. */
+  /** Address of a place of the book, "section" or "section#block"; null for one that this edition does not carry. */
   private placeHref(target: string): string | null {
     const [asked = '', block = ''] = target.split('#');
     // A block may have come to stand in another section than the one it was named in.
@@ -386,34 +377,20 @@ export class ReflowRenderer {
       block === '' || this.anchors.get(asked)?.has(block)
         ? asked
         : ([...this.anchors].find(([, ids]) => ids.has(block))?.[0] ?? asked);
-    const file = this.fileOf.get(section);
-    if (!file) return null;
-    // A block that is gone, or that the file does not show, is looked for in its section.
-    const fragment = this.anchors.get(section)?.has(block) ? `#${idIn(block)}` : '';
-    return `${file.startsWith('text/') ? file.slice(5) : `../${file}`}${fragment}`;
+    const number = this.numbers.get(section);
+    return number === undefined ? null : addressOf(number, block && idIn(block));
   }
 
   private coverFile(cover: Picture): PublicationDocument {
-    const title = this.book.record.title;
-    const body = `<section epub:type="cover" aria-label="Cover" class="cover">\n<img role="doc-cover" src="../${this.pictureFiles.get(cover.id)}" alt="${escapeXml(`Cover of ${title}`)}"/>\n</section>`;
-    const xhtml = xhtmlFile('Cover', this.book.record.language, '../style.css', body);
-    return { id: 'cover', href: 'text/cover.xhtml', xhtml };
+    const { title, language } = this.book.record;
+    const body = `<section epub:type="cover" aria-label="${escapeXml(this.words.cover)}" class="cover">\n<img role="doc-cover" src="../${this.pictureFiles.get(cover.id)}" alt="${escapeXml(`${this.words.coverOf} ${title}`)}"/>\n</section>`;
+    const xhtml = xhtmlFile(this.words.cover, language, '../style.css', body);
+    return { id: 'cover', href: 'text/cover.xhtml', xhtml: this.dialect.document(xhtml) };
   }
 
-  private hrefOf(e: ContentsEntry): string {
-    const shown = e.block !== null && this.anchors.get(e.section.id)?.has(e.block);
-    return `${this.fileOf.get(e.section.id)}${shown ? `#${idIn(e.block as string)}` : ''}`;
+  private placeOf(e: ContentsEntry): string {
+    return addressOf(this.numbers.get(e.section.id) as number, e.block ? idIn(e.block) : '');
   }
-}
-
-/** Ids of the blocks of a section that hold words. */
-function blocksOf({ content }: Section): Set<string> {
-  const ids = new Set<string>();
-  content.descendants((n) => {
-    if (n.isTextblock) ids.add(n.attrs.id as string);
-    return !n.isTextblock;
-  });
-  return ids;
 }
 
 const NONE: ReadonlySet<string> = new Set();

@@ -4,23 +4,44 @@
  * line of white at most: a small screen that opens half empty looks like a fault.
  */
 import { kindRule, SECTION_KINDS } from '../book';
-import type { Design, LineStyle } from '../design';
+import { FAMILIES, type Design, type LineStyle } from '../design';
+import { faceHref, type EmbeddedFace } from './publication';
 
 export interface StyleFiles {
   /** Picture that stands for a break, as the sheet refers to it; '' for none. */
   breakPicture: string;
+  /** Whether it is drawn in its transparency alone. */
+  breakIsMask: boolean;
+  /** Faces that come with the file. */
+  faces: readonly EmbeddedFace[];
 }
 
-export function styleSheet(design: Design, { breakPicture }: StyleFiles): string {
+export function styleSheet(design: Design, { breakPicture, breakIsMask, faces }: StyleFiles): string {
   return [
     FIXED,
+    embedded(design, faces),
     text(design),
     headings(design),
-    breaks(design, breakPicture),
+    breaks(design, breakPicture, breakIsMask),
     displayed(design),
     pages(design),
     CLOSING,
+    contents(design),
   ].join('');
+}
+
+/** Faces of the file, and what is set in them. Without any, the reader's own are read. */
+function embedded({ text: t }: Design, faces: readonly EmbeddedFace[]): string {
+  if (faces.length === 0) return '';
+  const rule = (f: EmbeddedFace): string =>
+    `@font-face { font-family: "${f.family}"; font-weight: ${f.weight}; font-style: ${f.italic ? 'italic' : 'normal'}; src: url("${faceHref(f)}"); }\n`;
+  const has = (family: string): boolean => faces.some((f) => f.family === family);
+  const set = (what: string, family: string): string =>
+    has(family)
+      ? `${what} { font-family: "${family}", ${FAMILIES.find((f) => f.name === family)?.serif === false ? 'sans-serif' : 'serif'}; }\n`
+      : '';
+  const display = t.display === t.family ? '' : set('h1, h2, h3, h4, p.subtitle', t.display);
+  return `${faces.map(rule).join('')}${set('body', t.family)}${display}`;
 }
 
 const CSS_ALIGN = { left: 'left', centre: 'center', right: 'right' } as const;
@@ -82,11 +103,13 @@ h4 { margin: 1.2em 0 0.5em; ${lineCss(s.third, size)} }
 `;
 }
 
-function breaks({ breaks: b }: Design, picture: string): string {
+/** A picture that is a mask takes the colour of the text, by day and by night. */
+function breaks({ breaks: b }: Design, picture: string, isMask: boolean): string {
   const sign = picture
-    ? `hr.ornament { border: 0; height: 1.6em; margin: 1.2em 0; background: url("${picture}") no-repeat center; background-size: contain; }\n`
+    ? `hr.ornament { border: 0; color: inherit; height: 1.6em; margin: 1.2em 0; background: url("${picture}") no-repeat center; background-size: contain; }
+${isMask ? `@supports (mask-size: contain) { hr.ornament { background: currentColor; mask: url("${picture}") no-repeat center; mask-size: contain; } }\n` : ''}`
     : b.sign
-      ? `hr.ornament { border: 0; height: auto; margin: 1.2em 0; text-align: center; }\nhr.ornament::before { content: ${content(b.sign)}; }\n`
+      ? `hr.ornament { border: 0; color: inherit; height: auto; margin: 1.2em 0; text-align: center; }\nhr.ornament::before { content: ${content(b.sign)}; }\n`
       : 'hr.ornament { border: 0; height: 0; margin: 0.9em 0; }\n';
   const resume = b.resume === 'indent' ? 'hr + p.first { text-indent: 1.3em; }\n' : '';
   return `${sign}hr.blank { border: 0; height: 0; margin: 0.7em 0; }\n${resume}`;
@@ -117,7 +140,7 @@ aside { margin: 1em 0 0; font-size: ${em(n.size, size)}; }
 }
 
 const FIXED = `@charset "utf-8";
-body { margin: 0; padding: 0; hyphens: auto; -webkit-hyphens: auto; }
+body { margin: 0; padding: 0; hyphens: auto; -webkit-hyphens: auto; overflow-wrap: break-word; }
 h1, h2, h3, h4 { font-weight: normal; line-height: 1.2; text-wrap: balance; hyphens: none; -webkit-hyphens: none; break-after: avoid; }
 `;
 /** Paragraphs of sections whose entries hang. */
@@ -145,7 +168,7 @@ dd { margin: 0 0 0.3em 1.6em; }
 dd > p:first-child { text-indent: 0; }
 li > ul, li > ol, dd > ul, dd > ol { margin: 0.3em 0; }
 figure { margin: 1em 0; text-align: center; break-inside: avoid; }
-figure img { max-width: 100%; height: auto; }
+figure img { box-sizing: border-box; max-width: 100%; height: auto; }
 figure.own-page { break-before: page; break-after: page; }
 figure.oval img { clip-path: ellipse(50% 50%); }
 figure.arch img { border-radius: 50% 50% 0 0; }
@@ -169,6 +192,7 @@ td, th { padding: 0.2em 0.8em 0.2em 0; text-align: left; vertical-align: top; }
 td.centre, th.centre { text-align: center; }
 td.right, th.right { text-align: right; }
 td img { max-width: 100%; height: auto; }
+@media (max-width: 32em) { td, th { padding-right: 0.4em; overflow-wrap: anywhere; } }
 a[role="doc-noteref"] { vertical-align: super; font-size: 0.7em; line-height: 0; text-decoration: none; }
 .small-caps { font-variant-caps: small-caps; }
 .page-break { break-after: page; }
@@ -182,3 +206,6 @@ ul.index { list-style: none; padding-left: 1em; }
 nav ol { list-style: none; padding-left: 1em; }
 nav li { margin: 0.3em 0; }
 `;
+/** The contents as the design has them: ranged, or on the middle of the measure. */
+const contents = ({ contents: c }: Design): string =>
+  c.set === 'centred' ? 'nav ol { padding-left: 0; text-align: center; }\n' : '';

@@ -14,6 +14,7 @@ import {
 } from '../book';
 import type { Reference } from '../order';
 import { idIn, Ids } from './ids';
+import type { Piece } from './split';
 
 /** A page of the print edition that begins inside a block, for the page list. */
 export interface PageMark {
@@ -26,11 +27,13 @@ export interface SectionContext {
   pictureHref(id: string): { href: string; width: number; height: number } | null;
   /** Print pages that begin in a block, by block id. */
   pages: ReadonlyMap<string, readonly PageMark[]>;
-  /** Where a link to a place in the book goes, null when that section is not carried. */
+  /** Address of a place in the book, null when that section is not carried. */
   placeHref(target: string): string | null;
+  /** Address of an id that this very section has. */
+  here(id: string): string;
   /** Marks of a text's notes by their ids. */
   noteMarks(doc: Node): ReadonlyMap<string, string>;
-  /** Where a note stands that was sent to another file; null for one that stands in its own. */
+  /** Address of a note that was sent to another section; null for one that stands in its own. */
   noteHref(note: Node): string | null;
   /** What a reference to a place of the book says here. */
   reference(r: Reference): string;
@@ -38,6 +41,8 @@ export interface SectionContext {
   captionLabel(block: string): string;
   /** Where a book of this ISBN is sold, null when the file is made for no shop. */
   shopHref(isbn: string): string | null;
+  /** Whether formulas may be shown as MathML. */
+  readonly formulas: boolean;
 }
 
 const attr = (name: string, value: string): string => (value === '' ? '' : ` ${name}="${escapeXml(value)}"`);
@@ -50,8 +55,8 @@ export class SectionWriter {
   /** The caption of the table that comes next. */
   private caption: Node | null = null;
   private readonly ids = new Ids();
-  /** Labels of the print pages whose marks have been written, in the order of the file. */
-  readonly marked: string[] = [];
+  /** Notes called in what is being written. */
+  private called: string[] = [];
 
   constructor(
     private readonly c: SectionContext,
@@ -59,31 +64,56 @@ export class SectionWriter {
     private opens = false,
   ) {}
 
-  body(doc: Node): string {
+  /** The text by its blocks, each with the notes that it calls and that stand in the section itself. */
+  body(doc: Node): Piece[] {
     this.marks = this.c.noteMarks(doc);
-    const out: string[] = [];
     for (const n of notesIn(doc)) {
       const id = n.attrs.id as string;
       if (!this.notes.has(id)) this.notes.set(id, n);
     }
+    const pieces: (Piece & { calls: string[] })[] = [];
     doc.forEach((n, _offset, i) => {
       if (n.type.name === 'noteBody') return;
       const table = n.type.name === 'tableCaption' && doc.maybeChild(i + 1)?.type.name === 'table';
       if (table) this.caption = n;
-      else out.push(this.block(n));
+      else {
+        this.called = [];
+        const html = this.block(n);
+        pieces.push({ html, notes: '', leads: n.type.name === 'subhead', calls: this.called });
+      }
     });
-    for (const [id, n] of this.notes)
-      if (this.marks.has(id) && this.c.noteHref(n) === null) out.push(this.noteBody(n));
+    const written = new Set<string>();
+    for (const piece of pieces) piece.notes = this.notesCalled(piece.calls, written);
+    return pieces;
+  }
+
+  private notesCalled(calls: readonly string[], written: Set<string>): string {
+    const out: string[] = [];
+    const waiting = [...calls];
+    for (let id = waiting.shift(); id !== undefined; id = waiting.shift()) {
+      const note = this.notes.get(id);
+      if (!note || written.has(id) || this.c.noteHref(note) !== null) continue;
+      written.add(id);
+      this.called = [];
+      out.push(this.noteBody(note));
+      // Notes may have notes.
+      waiting.push(...this.called);
+    }
     return out.join('\n');
   }
 
-  /** Notes of other files, below the name of each; `back` leads to a note's call. */
-  gathered(label: string, notes: readonly { note: Node; mark: string; id: string; back: string }[]): string {
-    const entries = notes.map(
-      ({ note, mark, id, back }) =>
-        `<div${this.ids.own(id)} epub:type="endnote">\n${this.noteText(note, mark, back)}\n</div>`,
-    );
-    return [`<h2>${escapeXml(label)}</h2>`, ...entries].join('\n');
+  /** Notes of other sections, below the name of each; `back` leads to a note's call. */
+  gathered(label: string, notes: readonly { note: Node; mark: string; id: string; back: string }[]): Piece[] {
+    const piece = (html: string, leads: boolean): Piece => ({ html, notes: '', leads });
+    return [
+      piece(`<h2>${escapeXml(label)}</h2>`, true),
+      ...notes.map(({ note, mark, id, back }) =>
+        piece(
+          `<div${this.ids.own(id)} epub:type="endnote">\n${this.noteText(note, mark, back)}\n</div>`,
+          false,
+        ),
+      ),
+    ];
   }
 
   private children(n: Node, f: (c: Node, i: number) => string): string {
@@ -217,7 +247,7 @@ export class SectionWriter {
 
   private noteBody(n: Node): string {
     const id = n.attrs.id as string;
-    const body = this.noteText(n, this.marks.get(id) ?? '*', `#${callOf(id)}`);
+    const body = this.noteText(n, this.marks.get(id) ?? '*', this.c.here(callOf(id)));
     return `<aside${this.ids.own(`note-${idIn(id)}`)} epub:type="footnote" role="doc-footnote">\n${body}\n</aside>`;
   }
 
@@ -236,9 +266,9 @@ export class SectionWriter {
     let at = 0;
     const flush = (until: number): void => {
       while (pages.length > 0 && (pages[0] as PageMark).offset <= until)
-        out.push(this.mark((pages.shift() as PageMark).label));
+        out.push(pageMark((pages.shift() as PageMark).label));
     };
-    const formulas = formulasIn(block);
+    const formulas = this.c.formulas ? formulasIn(block) : [];
     block.forEach((n, offset) => {
       const formula = formulas.find((f) => offset >= f.from && offset < f.to);
       if (formula) {
@@ -274,7 +304,8 @@ export class SectionWriter {
     const mark = this.marks.get(ref) ?? '*';
     const note = this.notes.get(ref);
     if (!note) return `<sup>${mark}</sup>`;
-    const href = this.c.noteHref(note) ?? `#note-${idIn(ref)}`;
+    this.called.push(ref);
+    const href = this.c.noteHref(note) ?? this.c.here(`note-${idIn(ref)}`);
     return `<a${this.ids.own(callOf(ref))} href="${href}" epub:type="noteref" role="doc-noteref">${mark}</a>`;
   }
 
@@ -288,11 +319,6 @@ export class SectionWriter {
   private label(block: string): string {
     const label = this.c.captionLabel(block);
     return label === '' ? '' : `<span class="label">${escapeXml(label)}</span> `;
-  }
-
-  private mark(label: string): string {
-    this.marked.push(label);
-    return pageMark(label);
   }
 
   private withMarks(text: string, marks: readonly Mark[]): string {
@@ -362,8 +388,10 @@ export function anchorsOf(doc: Node): Set<string> {
 /** Id of a note's call in the file that calls it. */
 export const callOf = (ref: string): string => `call-${idIn(ref)}`;
 
+/** Id of the mark of a print page. */
+export const pageId = (label: string): string => `page-${escapeXml(label)}`;
 export const pageMark = (label: string): string =>
-  `<span id="page-${escapeXml(label)}" epub:type="pagebreak" role="doc-pagebreak" aria-label="${escapeXml(label)}"></span>`;
+  `<span id="${pageId(label)}" epub:type="pagebreak" role="doc-pagebreak" aria-label="${escapeXml(label)}"></span>`;
 
 export function xhtmlFile(title: string, language: string, css: string, body: string, bodyType = ''): string {
   const lang = escapeXml(language);

@@ -46,8 +46,7 @@ export async function readManuscript(
   name = '',
   { convert, changes = 'accept' }: ReadOptions = {},
 ): Promise<Outcome<Intake>> {
-  const bytes =
-    changes === 'reject' && formatOf(given, name) === 'docx' ? withoutTrackedChanges(given) : given;
+  const bytes = changes === 'reject' ? withoutTrackedChanges(given, name) : given;
   if (bytes.length > MOST_BYTES)
     return {
       ok: false,

@@ -13,6 +13,7 @@ export function aboutDropped({
   highlights = 0,
   changes = 0,
   takenBack = 0,
+  fieldFormulas = 0,
 }: Record<string, number>): Finding[] {
   const found: Finding[] = [];
   if (changes > 0)
@@ -33,6 +34,13 @@ export function aboutDropped({
       severity: 'caution',
       message: `${of(drawings, 'drawing')} left out.`,
       remedy: 'Save each as a PNG picture and add it in the manuscript.',
+    });
+  if (fieldFormulas > 0)
+    found.push({
+      rule: 'intake/field-formulas',
+      severity: 'caution',
+      message: `${of(fieldFormulas, 'formula')} typed as a field and left out.`,
+      remedy: 'Compare with your file, and type each one in the manuscript or add it as a picture.',
     });
   const looks = [
     ...(colours > 0 ? [`coloured text (${places(colours)})`] : []),

@@ -1,5 +1,5 @@
 /** The one contents list: the printed contents page, the ebook's navigation and the running order all read it. */
-import { kindRule, type Edition, type Section } from '../book';
+import { kindRule, onOneLine, type Edition, type Section } from '../book';
 import { captionNumbers, forCaptions } from './captions';
 import { headingsOf, type Heading, type Naming } from './number';
 import { hasText } from './text';
@@ -40,7 +40,7 @@ export function contentsOf(
     if (levels === null || section.kind === 'contents') continue;
     section.content.forEach((n) => {
       const at = depth + Number(n.attrs.level);
-      const title = n.textContent.replace(/\s+/g, ' ').trim();
+      const title = onOneLine(n);
       if (n.type.name !== 'subhead' || at >= levels || title === '') return;
       entries.push({
         section,
@@ -70,7 +70,7 @@ export function captionsOf(
   for (const section of sections)
     forCaptions(section.content, (caption, table) => {
       if ((table !== null) !== (of === 'tables')) return;
-      const title = firstSentence(caption.textContent.replace(/\s+/g, ' ').trim());
+      const title = firstSentence(onOneLine(caption));
       const block = caption.attrs.id as string;
       const bare = numbers.get(block)?.number ?? '';
       const heading = { number: bare, bare, title, subtitle: '', label: title };

@@ -1,7 +1,7 @@
 /** A heading that stands in a section's text as its first lines: its number and title, and the blocks without them. */
 import type { Node } from 'prosemirror-model';
 import { countWords, labelOf } from '../base';
-import type { Section } from '../book';
+import { onOneLine, type Section } from '../book';
 
 export interface HeadingIn {
   fields: Partial<Pick<Section, 'title' | 'subtitle' | 'numbered'>>;
@@ -38,7 +38,7 @@ function lineOf(block: Node | undefined): { text: string; apart: boolean } | nul
   if (!block) return null;
   const line = HOLDERS.has(block.type.name) ? block.firstChild : block;
   if (!line || !/^(paragraph|subhead)$/.test(line.type.name)) return null;
-  const text = line.textBetween(0, line.content.size, ' ', ' ').replace(/\s+/g, ' ').trim();
+  const text = onOneLine(line);
   let strong = line.content.size > 0;
   line.forEach((n) => {
     strong &&= !n.isText || n.marks.some((m) => m.type.name === 'strong');

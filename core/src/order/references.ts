@@ -5,7 +5,7 @@
  */
 import type { Node } from 'prosemirror-model';
 import { capitalised, nounsInCapitals, pointerWord, sectionWord } from '../base';
-import { headingWord, noteMarks, type Section } from '../book';
+import { headingWord, noteMarks, onOneLine, type Section } from '../book';
 import { captionNumbers, forCaptions, type CaptionNumber } from './captions';
 import { headingsOf, type Heading, type Naming } from './number';
 
@@ -157,10 +157,10 @@ export class References {
   }
 
   private titleOf({ section, block }: Place): string {
-    let own = block && TITLED.has(block.type.name) ? wordsOf(block) : '';
+    let own = block && TITLED.has(block.type.name) ? onOneLine(block) : '';
     if (block?.type.name === 'table')
       forCaptions(section.content, (caption, table) => {
-        if (table === block) own = wordsOf(caption);
+        if (table === block) own = onOneLine(caption);
       });
     return own || (this.headings.get(section.id)?.label ?? '');
   }
@@ -168,7 +168,6 @@ export class References {
 
 /** Blocks whose words are what they are called. */
 const TITLED: ReadonlySet<string> = new Set(['subhead', 'figure', 'tableCaption']);
-const wordsOf = (n: Node): string => n.textContent.replace(/\s+/g, ' ').trim();
 
 function blockIn(doc: Node, id: string): Node | null {
   let found: Node | null = null;

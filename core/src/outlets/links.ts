@@ -2,7 +2,7 @@
  * Links to books in a shop. The manuscript keeps such a link by its ISBN; which address it becomes is the outlet's for which
  * a file is made, for a shop sells no book that leads to another. A file made for no outlet shows the words alone.
  */
-import { forOutlet, sectionsOf, type Book, type Section } from '../book';
+import { forOutlet, sectionsIn, type Book, type Section } from '../book';
 import { bareIsbn, isbnFault } from '../record';
 import { outletNamed, type Outlet } from './outlets';
 
@@ -27,7 +27,7 @@ export function bookAddressAt(outlet: Outlet, isbn: string, affiliate: string): 
 
 /** Whether an edition carries links to books in a shop. */
 export const linksToShops = (book: Book, edition: string): boolean =>
-  sectionsOf(book, edition).some(hasShopLink);
+  sectionsIn(book, edition).some(hasShopLink);
 
 const known = new WeakMap<Section['content'], boolean>();
 function hasShopLink({ content }: Section): boolean {

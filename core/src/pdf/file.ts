@@ -169,8 +169,8 @@ async function writeFile(file: WholeFile): Promise<Uint8Array> {
   const xobjects: Record<string, PDFRef> = {};
   index.pictures.forEach((id, i) => {
     const p = pictures.get(id);
-    if (!p) return;
-    xobjects[`P${i}`] = image(context, p);
+    // The page draws one by its name whether there is one or not.
+    xobjects[`P${i}`] = p ? image(context, p) : blank(context);
   });
   const fontDict: Record<string, PDFRef> = {};
   for (const [i, f] of fonts.entries()) fontDict[`F${i}`] = writeFont(context, f, tools);
@@ -230,6 +230,10 @@ export const image = (context: PDFContext, p: PdfPicture): PDFRef =>
       ...(p.inverted ? { Decode: [1, 0, 1, 0, 1, 0, 1, 0] } : {}),
     }),
   );
+
+/** What shows in place of a picture that is missing: nothing (a form of one unit, PDF 1.4 §4.9). */
+const blank = (context: PDFContext): PDFRef =>
+  context.register(context.stream('', { Type: 'XObject', Subtype: 'Form', BBox: [0, 0, 1, 1] }));
 
 /** The cover on a page of the book's size: as large as it can be shown whole. */
 function coverPage(

@@ -39,5 +39,21 @@ export const around = (text: string, from: number, to: number): { before: string
   after: text.slice(to, to + CONTEXT).replaceAll(ATOM, ''),
 });
 
+/** The end of what stands before a stretch, begun with a whole word; as much of it as has room. */
+export function lastWords(before: string, most: number): string {
+  if (before.length <= most) return before;
+  const end = before.slice(-most);
+  if (/\s/.test(before.charAt(before.length - most - 1))) return end.trimStart();
+  // The word that was cut goes, unless it runs into the stretch.
+  return /\s/.test(end.trimEnd()) ? end.replace(/^\S*\s+/, '') : end;
+}
+/** The beginning of what stands behind a stretch, ended with a whole word. */
+export function firstWords(after: string, most: number): string {
+  if (after.length <= most) return after;
+  const begun = after.slice(0, most);
+  if (/\s/.test(after.charAt(most))) return begun.trimEnd();
+  return /\s/.test(begun.trimStart()) ? begun.replace(/\s+\S*$/, '') : begun;
+}
+
 /** A block's text, with a sign for each thing that isn’t text, so that offsets agree with the block's content. */
 export const blockText = (node: Node): string => node.textBetween(0, node.content.size, '', ATOM);

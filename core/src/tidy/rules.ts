@@ -43,7 +43,7 @@ export const RULE_NAMES: Record<RuleName, string> = {
   underlining: 'Underlining to italics',
   'capital-titles': 'Titles typed in capitals',
   'caption-numbers': 'Numbers typed before captions',
-  'cross-references': 'Cross-references in words',
+  'cross-references': 'Typed references',
 };
 
 const WORD = /[\p{L}\p{N}]/u;

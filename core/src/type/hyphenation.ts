@@ -6,6 +6,8 @@
  * an engine looks their letters up slowly; so the trie is read once into a table of numbers (`Trie`). At every place the
  * highest level of all patterns that match there counts: odd divides.
  */
+import { primaryLanguage } from '../base';
+
 const LEFT = 2;
 const RIGHT = 3;
 
@@ -35,7 +37,7 @@ const none: Hyphenator = () => [];
 function patternsFor(language: string): string | null {
   const l = language.toLowerCase();
   if (l === 'en-gb' || l === 'en-au' || l === 'en-nz' || l === 'en-ie' || l === 'en-za') return 'en-gb';
-  const base = l.split('-')[0] ?? '';
+  const base = primaryLanguage(l);
   if (base === 'en') return 'en-us';
   return Object.hasOwn(LOADERS, base) ? base : null;
 }

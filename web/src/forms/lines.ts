@@ -11,6 +11,7 @@ const name = (what: string, most: number) =>
 
 export const trimName = name('A trim', 60);
 export const designName = name('A design', 80);
+export const editionName = name('An edition', 60);
 export const versionName = name('A version', 200);
 /** The title of a new book, which may come later. */
 export const bookTitle = z

@@ -59,7 +59,7 @@ export async function readFile(
     const { sha256, message } = (await kept.json()) as { sha256?: string; message?: string };
     // One that is empty or too large does not keep the others back.
     if (!kept.ok || !sha256) {
-      toast(`${f.name} was left out: ${message ?? 'it could not be sent.'}`, { duration: 20_000 });
+      toast(`${f.name} was left out. ${message ?? 'It couldn’t be sent.'}`, { duration: 20_000 });
       continue;
     }
     beside.push({ sha256, name: f.name.slice(-60) });

@@ -7,17 +7,25 @@ export function Switch({
   label,
   on,
   onSet,
+  disabled,
   className,
   children,
 }: {
   label: string;
   on: boolean;
   onSet: (on: boolean) => void;
+  disabled?: boolean;
   className?: string;
   children: ReactNode;
 }) {
   return (
-    <Primitive.Root aria-label={label} checked={on} onCheckedChange={onSet} className={className}>
+    <Primitive.Root
+      aria-label={label}
+      checked={on}
+      onCheckedChange={onSet}
+      disabled={disabled}
+      className={className}
+    >
       {children}
     </Primitive.Root>
   );

@@ -5,12 +5,13 @@
 import { SaxesParser } from 'saxes';
 import { strToU8, zipSync, type Zippable } from 'fflate';
 import { openZip } from '../../base';
+import { edited, type Edit } from './edits';
 import { textOfPart } from './docx-tree';
 
 const PARTS = /^word\/(?:document|footnotes|endnotes)\d*\.xml$/;
 
 /** The bytes as they are where the file can't be opened: its reader says why. */
-export function withoutTrackedChanges(bytes: Uint8Array): Uint8Array {
+export function withoutDocxChanges(bytes: Uint8Array): Uint8Array {
   const zip = openZip(bytes);
   if (!zip.ok) return bytes;
   const parts: Zippable = {};
@@ -24,7 +25,7 @@ export function withoutTrackedChanges(bytes: Uint8Array): Uint8Array {
 
 function takenBack(xml: string): string {
   const parser = new SaxesParser({ xmlns: false, position: true });
-  const edits: { from: number; to: number; text: string }[] = [];
+  const edits: Edit[] = [];
   const tagStart = (end: number): number => xml.lastIndexOf('<', end - 1);
   /** Insertions that are open, and where the outermost begins. */
   let inserted = 0;
@@ -65,12 +66,5 @@ function takenBack(xml: string): string {
   } catch {
     return xml;
   }
-  let out = '';
-  let at = 0;
-  for (const e of edits.sort((a, b) => a.from - b.from)) {
-    if (e.from < at) continue;
-    out += xml.slice(at, e.from) + e.text;
-    at = e.to;
-  }
-  return out + xml.slice(at);
+  return edited(xml, edits);
 }

@@ -27,3 +27,6 @@ export function indexEntry(code: string): { term: string; see: string; range: st
 /** Words that an index puts before the entry it leads to, in the languages of the house. */
 const SEE =
   /^(?:see(?: also)?|voir(?: aussi)?|siehe(?: auch)?|véase(?: también)?|vedi(?: anche)?|ver(?: também)?|zie(?: ook)?)\s+/iu;
+
+/** A formula typed as an EQ field (ECMA-376 part 4, §2.16.5.22 in its first edition), whose signs are switches. */
+export const isFormulaField = (code: string): boolean => /^\s*EQ\s+\\(?!\*)/i.test(code);

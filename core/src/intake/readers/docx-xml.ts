@@ -7,9 +7,10 @@
  * is left out: the library makes a node of everything there.
  */
 import { SaxesParser, type SaxesTagNS } from 'saxes';
+import { DEEPEST_XML, primaryLanguage } from '../../base';
 import { math, type IndexSee, type MathNode } from '../../book';
-import { indexEntry, linkOf } from './docx-fields';
-import { formulaOf } from './omml';
+import { indexEntry, isFormulaField, linkOf } from './docx-fields';
+import { DEEPEST_OMML, formulaOf } from './omml';
 
 export const MARK = 'pagina-paragraph-';
 /** Bookmarks between which text is of a language of its own: the tag behind it, none where the book's begins again. */
@@ -62,7 +63,7 @@ export function markParagraphs(
   /** Formulas, by the numbers of their bookmarks; null for one that holds nothing. */
   formulas: (MathNode | null)[];
   /** What the text has that no book keeps, and changes that are tracked: how often. */
-  seen: Record<'colours' | 'highlights' | 'changes', number>;
+  seen: Record<'colours' | 'highlights' | 'changes' | 'fieldFormulas', number>;
   /** Terms of the index, by the numbers of their bookmarks. */
   entries: string[];
   /** Entries of the index that lead to others. */
@@ -101,8 +102,8 @@ export function markParagraphs(
     const text = `<${of}bookmarkStart ${of}name="${ENTRY}${number}" ${of}id="8${number}"/>`;
     edits.push({ from: at, to: at, text });
   };
-  const seen = { colours: 0, highlights: 0, changes: 0 };
-  const main = primary(language);
+  const seen = { colours: 0, highlights: 0, changes: 0, fieldFormulas: 0 };
+  const main = primaryLanguage(language);
   /** The run that is open: where it begins, and the language that it names. */
   let run: { from: number; prefix: string; language: string } | null = null;
   let instructing = false;
@@ -118,7 +119,9 @@ export function markParagraphs(
     const field = fields.at(-1);
     if (instructing && field && !field.over) field.code += t;
   });
+  let depth = 0;
   parser.on('opentag', (tag) => {
+    if (++depth > DEEPEST_XML) throw new Error('elements are nested thousands of levels deep');
     // Of what stands around formulas of a line to themselves the library would read nothing.
     if (MATHS.has(tag.uri) && tag.local === 'oMathPara')
       edits.push({ from: tagStart(parser.position), to: parser.position, text: '' });
@@ -126,7 +129,7 @@ export function markParagraphs(
       const node = math(tag.local);
       for (const a of Object.values(tag.attributes)) node.attrs[a.local] = a.value;
       if (!formula) formula = { from: tagStart(parser.position), edits: edits.length, open: [] };
-      formula.open.at(-1)?.children.push(node);
+      if (formula.open.length < DEEPEST_OMML) formula.open.at(-1)?.children.push(node);
       formula.open.push(node);
     }
     if (tag.uri !== W && tag.uri !== W_STRICT) return;
@@ -220,6 +223,7 @@ export function markParagraphs(
         if (type === 'begin') fields.push({ code: '', over: false });
         else if (type === 'separate' && field) field.over = true;
         else if (type === 'end') {
+          if (isFormulaField(field?.code ?? '')) seen.fieldFormulas++;
           if (tag.isSelfClosing) indexed(fields.pop()?.code ?? '', tag.prefix, to);
           else fields.pop();
         }
@@ -250,6 +254,7 @@ export function markParagraphs(
     if (text !== tag) edits.push({ from, to, text });
   }
   parser.on('closetag', (tag) => {
+    depth--;
     if (!formula && MATHS.has(tag.uri) && tag.local === 'oMathPara' && !tag.isSelfClosing)
       edits.push({ from: tagStart(parser.position), to: parser.position, text: '' });
     if (formula && MATHS.has(tag.uri)) {
@@ -288,7 +293,7 @@ export function markParagraphs(
       const { from, prefix, language: own } = run;
       const mark = (name: string): string =>
         `<${prefix}bookmarkStart ${prefix}name="${LANGUAGE}${name}" ${prefix}id="7${from}"/>`;
-      if (own && main && primary(own) !== main && /^[\w-]{2,20}$/.test(own)) {
+      if (own && main && primaryLanguage(own) !== main && /^[\w-]{2,20}$/.test(own)) {
         edits.push({ from, to: from, text: mark(own) });
         edits.push({ from: parser.position, to: parser.position, text: mark('') });
       }
@@ -330,5 +335,3 @@ export function markParagraphs(
   parts.push(xml.slice(from));
   return { xml: parts.join(''), facts, formulas, seen, entries, see, fault };
 }
-
-const primary = (tag: string): string => (tag.split(/[-_]/)[0] ?? '').toLowerCase();

@@ -1,6 +1,6 @@
 /** Reads a .docx into a raw manuscript: the library's document tree, and the XML beside it for what it leaves out. */
 import type { Mark, Node } from 'prosemirror-model';
-import { done, openZip, refused, type Outcome, type Zip } from '../../base';
+import { done, openZip, primaryLanguage, refused, type Outcome, type Zip } from '../../base';
 import { formulaText, schema, type MathNode } from '../../book';
 import { ENTRY, FORMULA, LANGUAGE, MARK, RANGE, markParagraphs, type ParagraphFacts } from './docx-xml';
 import { readStyles, type StyleFacts } from './docx-styles';
@@ -304,7 +304,7 @@ class DocxReader {
         case 'bookmarkStart': {
           if (e.name?.startsWith(LANGUAGE)) {
             const tag = e.name.slice(LANGUAGE.length);
-            const own = primaryOf(tag) === primaryOf(this.m.language);
+            const own = primaryLanguage(tag) === primaryLanguage(this.m.language);
             this.tongue = tag && !own ? schema.mark('language', { tag }) : null;
           }
           const formula = e.name?.startsWith(FORMULA)
@@ -376,8 +376,6 @@ class DocxReader {
     return most && most[1] > this.facts.length / 2 ? most[0] : fallback || most?.[0] || 'en';
   }
 }
-
-const primaryOf = (tag: string): string => (tag.split(/[-_]/)[0] ?? '').toLowerCase();
 
 const unescape_ = (s: string): string =>
   s

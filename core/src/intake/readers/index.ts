@@ -1,3 +1,3 @@
-export { withoutTrackedChanges } from './docx-changes';
+export { withoutTrackedChanges } from './changes';
 export { decodeText } from './text';
 export { type Format, formatOf, readRaw } from './formats';

@@ -18,6 +18,8 @@ export interface OdtLook {
   monospace?: boolean;
   script: 'super' | 'sub' | '';
   language: string;
+  coloured?: boolean;
+  highlighted?: boolean;
 }
 
 const PLAIN: OdtLook = {
@@ -128,6 +130,9 @@ function lookOf(e: XmlElement, parent: OdtLook): OdtLook {
     const position = a['style:text-position'] ?? '';
     if (position)
       look.script = /^(super|[1-9])/.test(position) ? 'super' : /^(sub|-)/.test(position) ? 'sub' : '';
+    if (a['fo:color']) look.coloured = !/^#0{6}$/.test(a['fo:color']);
+    const behind = a['fo:background-color'];
+    if (behind) look.highlighted = !/^(?:transparent|#f{6})$/i.test(behind);
     const language = a['fo:language'];
     if (language && language !== 'none' && language !== 'zxx')
       look.language =

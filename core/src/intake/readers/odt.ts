@@ -1,10 +1,12 @@
 /** An OpenDocument text (ODF 1.3, ISO/IEC 26300) as a manuscript. */
 import type { Mark, Node } from 'prosemirror-model';
 import {
+  descendants,
   done,
   firstOf,
   openZip,
   parseXml,
+  primaryLanguage,
   refused,
   textOf,
   type Outcome,
@@ -12,10 +14,12 @@ import {
   type XmlNode,
   type Zip,
 } from '../../base';
-import { schema } from '../../book';
+import { cleanFormula, formulaText, schema, type MathNode } from '../../book';
+import { termOf, termsOver } from './odt-index';
 import { OdtStyles, type OdtLook } from './odt-style';
 import { PictureShelf } from './pictures';
 import {
+  indexedAt,
   linkToAnchor,
   looksOf,
   paragraphsOf,
@@ -28,12 +32,12 @@ import {
   type RawNote,
   type RawParagraph,
   type RawListPlace,
+  type RawPicture,
 } from '../raw';
 
 /** Elements whose words are no part of the text: changes deleted, remarks, fields' names, running heads. */
 const SKIPPED = new Set([
   'tracked-changes',
-  'annotation',
   'annotation-end',
   'sequence-decls',
   'forms',
@@ -63,7 +67,9 @@ export function readOdt(zip: Zip): Outcome<RawManuscript> {
   const styles = new OdtStyles();
   styles.add(text('styles.xml'), false);
   styles.add(content, true);
-  const reader = new OdtReader(zip, styles);
+  const reader = new OdtReader(zip, styles, termsOver(body));
+  reader.m.language = styles.language;
+  reader.m.dropped.changes = changesIn(body);
   reader.m.blocks = reader.blocks(body.children);
   const meta = parseXml(text('meta.xml') ?? '').root;
   if (meta) {
@@ -74,7 +80,6 @@ export function readOdt(zip: Zip): Outcome<RawManuscript> {
     reader.m.title = of('title');
     reader.m.author = of('initial-creator') || of('creator');
   }
-  reader.m.language = styles.language;
   return done(reader.m);
 }
 
@@ -91,10 +96,16 @@ class OdtReader {
   private readonly shelf = new PictureShelf(this.m);
   private list: RawListPlace | null = null;
   private style = '';
+  /** The words of the paragraph so far, to tell where a comment stands. */
+  private beside = '';
+  /** Entries of the index whose words are being read. */
+  private readonly indexed = new Set<string>();
 
   constructor(
     private readonly zip: Zip,
     private readonly styles: OdtStyles,
+    /** See `termsOver`. */
+    private readonly terms: ReadonlyMap<string, string>,
   ) {}
 
   blocks(nodes: readonly XmlNode[]): RawBlock[] {
@@ -172,6 +183,7 @@ class OdtReader {
       });
     let now = make();
     now.anchors.push(...bookmarksIn(e));
+    this.beside = '';
     const made: RawBlock[] = [];
     const flush = (): void => {
       const looks = looksOf(now);
@@ -183,9 +195,11 @@ class OdtReader {
     };
     const add = (n: Node): void => {
       now.inline.push(n);
+      this.beside += n.isText ? (n.text as string) : ' ';
       now.text += n.isText ? (n.text as string) : n.type.name === 'lineBreak' ? '\n' : '';
     };
     this.inline(e.children, [], look, outline > 0, add, (what) => {
+      if ('term' in what) return void (now.inline = indexedAt(now.inline, what.term));
       if (now.text.trim() !== '') flush();
       now.inline = [];
       now.text = '';
@@ -206,10 +220,12 @@ class OdtReader {
     block: OdtLook,
     heading: boolean,
     add: (n: Node) => void,
-    cut: (what: { id: string; alt: string } | RawBlock[]) => void,
+    cut: (what: RawPicture | RawBlock[] | { term: string }) => void,
   ): void {
     const text = (t: string): void => {
-      if (t !== '') add(schema.text(t, marks as Mark[]));
+      let own = marks as Mark[];
+      for (const term of this.indexed) own = schema.mark('indexed', { term }).addToSet(own) as Mark[];
+      if (t !== '') add(schema.text(t, own));
     };
     for (const e of nodes) {
       if (typeof e === 'string') {
@@ -232,10 +248,28 @@ class OdtReader {
           add(schema.node('note', { ref: this.note(e) }));
           break;
         case 'frame': {
+          const formula = this.formula(e);
+          if (formula) {
+            for (const n of formulaText(formula, marks)) add(n);
+            break;
+          }
           const picture = this.picture(e);
-          const box = e.children.find((c): c is XmlElement => typeof c !== 'string' && c.name === 'text-box');
+          const box = childOf(e, 'text-box');
           if (picture) cut(picture);
           if (box) cut(this.blocks(box.children));
+          break;
+        }
+        case 'annotation':
+          this.comment(e);
+          break;
+        case 'alphabetical-index-mark':
+          if (termOf(e)) cut({ term: termOf(e) });
+          break;
+        case 'alphabetical-index-mark-start':
+        case 'alphabetical-index-mark-end': {
+          const term = this.terms.get(e.attrs['text:id'] ?? '');
+          if (term && e.name.endsWith('start')) this.indexed.add(term);
+          else if (term) this.indexed.delete(term);
           break;
         }
         case 'a': {
@@ -271,10 +305,33 @@ class OdtReader {
     if (look.strike) put(m.strike!.create());
     if (look.script) put((look.script === 'super' ? m.super! : m.sub!).create());
     if (look.monospace) put(m.monospaced!.create());
+    if (
+      look.language &&
+      primaryLanguage(look.language) !== primaryLanguage(block.language || this.m.language)
+    )
+      put(m.language!.create({ tag: look.language }));
+    const { dropped } = this.m;
+    if (look.coloured && !block.coloured) dropped.colours = (dropped.colours ?? 0) + 1;
+    if (look.highlighted && !block.highlighted) dropped.highlights = (dropped.highlights ?? 0) + 1;
     return own;
   }
 
+  private comment(e: XmlElement): void {
+    const creator = childOf(e, 'creator');
+    const text = e.children
+      .flatMap((c) => (typeof c === 'string' || !/^(?:p|list)$/.test(c.name) ? [] : [wordsIn(c)]))
+      .join('\n')
+      .trim();
+    if (!text) return;
+    this.m.comments.push({
+      by: creator ? textOf(creator).trim() : '',
+      text,
+      at: this.beside.slice(-80).trim(),
+    });
+  }
+
   private note(e: XmlElement): string {
+    const { beside } = this;
     const id = `n${this.m.notes.length + 1}`;
     const kind = /endnote/.test(e.attrs['text:note-class'] ?? '') ? 'end' : 'foot';
     const note: RawNote = { id, kind, paragraphs: [] };
@@ -284,11 +341,23 @@ class OdtReader {
     this.list = null;
     note.paragraphs = body.flatMap((b) => this.blocks(b.children)).flatMap(paragraphsOf);
     this.list = outer;
+    this.beside = beside;
     return id;
   }
 
-  private picture(frame: XmlElement): { id: string; alt: string } | null {
-    const image = frame.children.find((c): c is XmlElement => typeof c !== 'string' && c.name === 'image');
+  /** The formula of a frame: MathML (OpenDocument 1.3 §14), in a part of its own or in the text itself. */
+  private formula(frame: XmlElement): MathNode | null {
+    const object = childOf(frame, 'object');
+    if (!object) return null;
+    const within = childOf(object, 'math');
+    if (within) return cleanFormula(within);
+    const part = this.zip.read(objectPart(object.attrs['xlink:href'] ?? ''));
+    const { root } = parseXml(part ? new TextDecoder().decode(part) : '');
+    return root?.name === 'math' ? cleanFormula(root) : null;
+  }
+
+  private picture(frame: XmlElement): RawPicture | null {
+    const image = childOf(frame, 'image');
     if (!image) return null;
     const href = (image.attrs['xlink:href'] ?? '').replace(/^\.\//, '');
     const bytes = this.zip.read(href);
@@ -298,12 +367,20 @@ class OdtReader {
     }
     const id = this.shelf.add(bytes);
     const said = (name: string): string => {
-      const e = frame.children.find((c): c is XmlElement => typeof c !== 'string' && c.name === name);
+      const e = childOf(frame, name);
       return e ? textOf(e).trim() : '';
     };
     return id ? { id, alt: said('desc') || said('title') } : null;
   }
 }
+
+/** Insertions and deletions that the file tracks (§5.5). */
+const changesIn = (body: XmlElement): number =>
+  descendants(body, 'changed-region').filter((r) => childOf(r, 'insertion') ?? childOf(r, 'deletion')).length;
+const childOf = (e: XmlElement, name: string): XmlElement | undefined =>
+  e.children.find((c): c is XmlElement => typeof c !== 'string' && c.name === name);
+/** The part with the contents of an object that is a document of its own (part 2, §3.16). */
+const objectPart = (href: string): string => `${href.replace(/^\.\//, '').replace(/\/$/, '')}/content.xml`;
 
 /** Names of bookmarks and references in a paragraph (OpenDocument 1.3 §6.2.1); a heading is also known by its own words. */
 function bookmarksIn(e: XmlElement): string[] {
@@ -317,4 +394,4 @@ function bookmarksIn(e: XmlElement): string[] {
   return names.filter((n) => n !== '');
 }
 const wordsIn = (e: XmlElement): string =>
-  e.children.map((c) => (typeof c === 'string' ? c : wordsIn(c))).join('');
+  e.children.map((c) => (typeof c === 'string' ? c : c.name === 's' ? ' ' : wordsIn(c))).join('');

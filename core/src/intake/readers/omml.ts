@@ -1,5 +1,5 @@
 /** Formulas of word files (ECMA-376 part 1, §22.1) as presentation MathML. */
-import { cleanFormula, math, row, type MathNode } from '../../book';
+import { cleanFormula, DEEPEST_FORMULA, math, row, type MathNode } from '../../book';
 
 const part = (n: MathNode | undefined, name: string): MathNode | undefined =>
   n?.children.find((c): c is MathNode => typeof c !== 'string' && c.name === name);
@@ -7,6 +7,9 @@ const textOf = (n: MathNode | string): string =>
   typeof n === 'string' ? n : n.children.map(textOf).join('');
 const isOn = (n: MathNode | undefined): boolean =>
   n !== undefined && !/^(?:0|off|false)$/.test(n.attrs.val ?? '1');
+
+/** Levels of OMML that are read; it has two or three of them for each of MathML. What is deeper is left to the account. */
+export const DEEPEST_OMML = 4 * DEEPEST_FORMULA;
 
 /** The formula of an `oMath`, its elements and attributes by their local names; null for an empty one. */
 export const formulaOf = (oMath: MathNode): MathNode | null => cleanFormula(math('math', inside(oMath)));

@@ -15,7 +15,51 @@ export type Destination =
   | 'picture'
   | 'field'
   | 'bookmark'
+  | 'formula'
+  | 'colours'
+  | 'index'
+  | 'see'
+  | 'range'
+  | 'author-of-comment'
+  | 'comment'
   | 'nowhere';
+
+/** Groups whose text belongs together, by the words that begin them: where it goes, and what ends with the group. */
+export const DESTINATIONS = new Map<string, [to: Destination, ends: Group['ends']]>(
+  Object.entries({
+    fonttbl: ['fonts', ''],
+    stylesheet: ['styles', ''],
+    colortbl: ['colours', ''],
+    info: ['info', ''],
+    pict: ['picture', 'picture'],
+    fldinst: ['field', 'field'],
+    bkmkstart: ['bookmark', 'bookmark'],
+    bkmkend: ['bookmark', 'bookmark-end'],
+    xe: ['index', 'index'],
+    atnauthor: ['author-of-comment', ''],
+    annotation: ['comment', 'comment'],
+  }),
+);
+/** Within those, groups of a part of it. */
+export const PARTS = new Map<string, [within: Destination, to: Destination]>(
+  Object.entries({
+    title: ['info', 'title'],
+    author: ['info', 'author'],
+    txe: ['index', 'see'],
+    rxe: ['index', 'range'],
+  }),
+);
+/** Destinations whose text is kept until their group ends. */
+export const GATHERED = new Set<Destination>([
+  'picture',
+  'field',
+  'bookmark',
+  'index',
+  'see',
+  'range',
+  'author-of-comment',
+  'comment',
+]);
 
 export interface ParagraphFacts {
   style: number;
@@ -47,6 +91,8 @@ export interface Group {
   font: number;
   /** Half points, as the file counts them. */
   size: number;
+  /** Of the text, by its BCP 47 tag; '' where the file names none. */
+  language: string;
   /** Mark of the link that the group stands in. */
   link: Mark | null;
   /** Characters after \u that stand in for it. */
@@ -57,7 +103,7 @@ export interface Group {
   /** A group begun with \* is left out when its word is not known. */
   optional: boolean;
   /** What ends with this group. */
-  ends: 'note' | 'picture' | 'field' | 'bookmark' | '';
+  ends: 'note' | 'picture' | 'field' | 'bookmark' | 'bookmark-end' | 'formula' | 'index' | 'comment' | '';
 }
 
 export const NEW_GROUP: Group = {
@@ -71,6 +117,7 @@ export const NEW_GROUP: Group = {
   hidden: false,
   font: 0,
   size: 24,
+  language: '',
   link: null,
   stand: 1,
   par: PLAIN_PARAGRAPH,
@@ -92,29 +139,67 @@ export const CHARSETS: Record<number, string> = {
   238: 'windows-1250',
 };
 export const NOWHERE = new Set(
-  'header headerl headerr headerf footer footerl footerr footerf colortbl object objdata result nonshppict listtext pntext pntxta pntxtb annotation atnid atnauthor atndate atnref comment keywords subject category doccomm operator company manager hlinkbase themedata colorschememapping datastore latentstyles rsidtbl generator listtable listoverridetable revtbl filetbl xmlnstbl mmathPr userprops bkmkend xe tc datafield shp sp sn sv private fchars lchars ftnsep ftnsepc aftnsep aftnsepc'.split(
+  'header headerl headerr headerf footer footerl footerr footerf objclass objname objalias objsect objtime objdata nonshppict listtext pntext pntxta pntxtb atnid atndate atnref atntime atnicn atrfstart atrfend comment keywords subject category doccomm operator company manager hlinkbase themedata colorschememapping datastore latentstyles rsidtbl generator listtable listoverridetable revtbl filetbl xmlnstbl mmathPr mmathPict moMathParaPr userprops tc datafield shp sp sn sv private fchars lchars ftnsep ftnsepc aftnsep aftnsepc'.split(
     ' ',
   ),
 );
-export const SIGNS: Record<string, string> = {
-  tab: '\t',
-  '~': '\u00a0',
-  _: '\u2011',
-  '-': '\u00ad',
-  emdash: '\u2014',
-  endash: '\u2013',
-  lquote: '\u2018',
-  rquote: '\u2019',
-  ldblquote: '\u201c',
-  rdblquote: '\u201d',
-  bullet: '\u2022',
-  emspace: '\u2003',
-  enspace: '\u2002',
-  '{': '{',
-  '}': '}',
-  '\\': '\\',
-};
+export const SIGNS = new Map(
+  Object.entries({
+    tab: '\t',
+    '~': '\u00a0',
+    _: '\u2011',
+    '-': '\u00ad',
+    emdash: '\u2014',
+    endash: '\u2013',
+    lquote: '\u2018',
+    rquote: '\u2019',
+    ldblquote: '\u201c',
+    rdblquote: '\u201d',
+    bullet: '\u2022',
+    emspace: '\u2003',
+    enspace: '\u2002',
+    '{': '{',
+    '}': '}',
+    '\\': '\\',
+  }),
+);
 export const MONO = /courier|consolas|mono|menlo|typewriter/i;
+
+/** Languages by the low ten bits of their Windows identifiers (MS-LCID, from memory). */
+const LANGUAGES: Record<number, string> = {
+  2: 'bg',
+  3: 'ca',
+  5: 'cs',
+  6: 'da',
+  7: 'de',
+  8: 'el',
+  9: 'en',
+  10: 'es',
+  11: 'fi',
+  12: 'fr',
+  14: 'hu',
+  16: 'it',
+  19: 'nl',
+  20: 'nb',
+  21: 'pl',
+  22: 'pt',
+  24: 'ro',
+  25: 'ru',
+  27: 'sk',
+  29: 'sv',
+  31: 'tr',
+  34: 'uk',
+  36: 'sl',
+};
+const REGIONS: Record<number, string> = {
+  1033: 'en-US',
+  2057: 'en-GB',
+  2060: 'fr-BE',
+  2055: 'de-CH',
+  3079: 'de-AT',
+};
+/** '' for no language at all, as text that is not to be checked has. */
+export const languageOf = (lcid: number): string => REGIONS[lcid] ?? LANGUAGES[lcid & 0x3ff] ?? '';
 
 /** The paragraph as a word leaves it; null for a word that says nothing of paragraphs. */
 export function paragraphAfter(
@@ -155,12 +240,12 @@ export function paragraphAfter(
 export function lettersAfter(
   word: string,
   param: number | undefined,
-  defaultFont: number,
+  defaults: { font: number; language: string },
 ): Partial<Group> | null {
   const on = param !== 0;
   switch (word) {
     case 'plain':
-      return { ...PLAIN_LETTERS, font: defaultFont };
+      return { ...PLAIN_LETTERS, ...defaults };
     case 'b':
       return { bold: on };
     case 'i':
@@ -191,6 +276,8 @@ export function lettersAfter(
       return { font: param ?? 0 };
     case 'fs':
       return { size: param ?? 24 };
+    case 'lang':
+      return { language: languageOf(param ?? 0) };
     case 'uc':
       return { stand: param ?? 1 };
   }
@@ -206,6 +293,27 @@ const PLAIN_LETTERS: Partial<Group> = {
   hidden: false,
   size: 24,
 };
+
+/** Marks of a group's letters. `style`: looks of the paragraph's style, which its letters need not repeat. */
+export function marksOf(
+  g: Group,
+  style: { bold: boolean; italic: boolean } | undefined,
+  heading: boolean,
+  mono: boolean,
+): readonly Mark[] {
+  const m = schema.marks;
+  let own: readonly Mark[] = [];
+  const put = (mark: Mark): void => void (own = mark.addToSet(own));
+  if (g.link) put(g.link);
+  if (g.italic && !style?.italic) put(m.emphasis!.create());
+  if (g.bold && !style?.bold && !heading) put(m.strong!.create());
+  if (g.caps) put(m.smallCaps!.create());
+  if (g.script) put((g.script === 'super' ? m.super! : m.sub!).create());
+  if (g.underline && !g.link && !heading) put(m.underline!.create());
+  if (g.strike) put(m.strike!.create());
+  if (mono) put(m.monospaced!.create());
+  return own;
+}
 
 /** Code page of the whole file, by the word that names it. */
 export function codepageOf(word: string, param: number | undefined): string | null {

@@ -4,24 +4,33 @@
  */
 import type { Mark } from 'prosemirror-model';
 import { done, refused, type Outcome } from '../../base';
-import { schema } from '../../book';
+import { formulaText, schema } from '../../book';
 import { PictureShelf } from './pictures';
 import {
   looksOf,
+  paragraphsOf,
   rawManuscript,
   rawParagraph,
   type RawBlock,
   type RawManuscript,
   type RawParagraph,
 } from '../raw';
+import { isFormulaField } from './docx-fields';
+import { RtfAsides } from './rtf-asides';
 import { RtfCells } from './rtf-cells';
+import { RtfFormula } from './rtf-formulas';
 import { RtfTables } from './rtf-tables';
 import {
   codepageOf,
+  DESTINATIONS,
+  GATHERED,
+  languageOf,
   lettersAfter,
   linkOfField,
+  marksOf,
   NEW_GROUP,
   NOWHERE,
+  PARTS,
   paragraphAfter,
   PLAIN_PARAGRAPH,
   SIGNS,
@@ -46,7 +55,7 @@ export async function readRtf(bytes: Uint8Array): Promise<Outcome<RawManuscript>
   ]);
   const decode: Decode = (b, encoding) =>
     iconv.decode(b, iconv.encodingExists(encoding) ? encoding : 'windows-1252');
-  const reader = new RtfReader(decode);
+  const reader = new RtfReader(decode, bytes);
   const tokens = new Tokenize();
   tokens.end(bytes);
   try {
@@ -64,13 +73,13 @@ class RtfReader {
   private now: Group = { ...NEW_GROUP };
   private codepage = 'windows-1252';
   private readonly tables = new RtfTables();
-  private defaultFont = 0;
+  private readonly defaults = { font: 0, language: '' };
+  private readonly asides: RtfAsides;
   /** Bytes of neighbouring signs wait for one another: one character may have two. */
   private pending: number[] = [];
   private toSkip = 0;
-  private hex = '';
-  private field = '';
-  private bookmark = '';
+  /** Text of destinations that keep it until their group ends. */
+  private readonly gathered = new Map<Destination, string>();
   /** Bookmarks that the next paragraph bears. */
   private anchors: string[] = [];
   private blocks: RawBlock[] = [];
@@ -80,11 +89,14 @@ class RtfReader {
   private outside: { blocks: RawBlock[]; p: RawParagraph | null }[] = [];
   private readonly cells = new RtfCells();
   private cellFrom = -1;
+  /** The formula that is being read. */
+  private formula: RtfFormula | null = null;
 
   token(t: Token): void {
     if (t.type === 0) {
       this.settle();
       this.stack.push(this.now);
+      this.formula?.beginGroup();
       this.now = { ...this.now, optional: false, ends: '' };
     } else if (t.type === 1) {
       this.settle();
@@ -100,6 +112,9 @@ class RtfReader {
     this.endParagraph(false);
     this.closeTable();
     this.m.blocks = this.blocks;
+    this.asides.settleLanguages(
+      [...this.blocks, ...this.m.notes.flatMap((n) => n.paragraphs)].flatMap(paragraphsOf),
+    );
     return this.m;
   }
 
@@ -118,10 +133,19 @@ class RtfReader {
     this.text(this.decode(bytes, encoding));
   }
 
-  constructor(private readonly decode: Decode) {}
+  constructor(
+    private readonly decode: Decode,
+    file: Uint8Array,
+  ) {
+    this.asides = new RtfAsides(this.m, file);
+  }
 
   private text(text: string): void {
     const { now } = this;
+    if (GATHERED.has(now.to)) {
+      this.gathered.set(now.to, (this.gathered.get(now.to) ?? '') + text);
+      return;
+    }
     switch (now.to) {
       case 'fonts':
         return this.tables.fontName(text);
@@ -133,14 +157,10 @@ class RtfReader {
       case 'author':
         this.m.author += text;
         return;
-      case 'picture':
-        this.hex += text;
-        return;
-      case 'field':
-        this.field += text;
-        return;
-      case 'bookmark':
-        this.bookmark += text;
+      case 'colours':
+        return this.asides.colourText(text);
+      case 'formula':
+        if (!now.hidden) this.formula?.text(text);
         return;
       case 'info':
       case 'nowhere':
@@ -154,19 +174,9 @@ class RtfReader {
 
   private marks(): Mark[] {
     const { now } = this;
-    const m = schema.marks;
-    const style = this.tables.style(now.par.style);
-    let own: readonly Mark[] = [];
-    const put = (mark: Mark): void => void (own = mark.addToSet(own));
-    if (now.link) put(now.link);
-    if (now.italic && !style?.italic) put(m.emphasis!.create());
-    if (now.bold && !style?.bold && this.outline() === 0) put(m.strong!.create());
-    if (now.caps) put(m.smallCaps!.create());
-    if (now.script) put((now.script === 'super' ? m.super! : m.sub!).create());
-    if (now.underline && !now.link && this.outline() === 0) put(m.underline!.create());
-    if (now.strike) put(m.strike!.create());
-    if (this.tables.font(now.font)?.mono) put(m.monospaced!.create());
-    return own as Mark[];
+    const mono = this.tables.font(now.font)?.mono ?? false;
+    const looks = marksOf(now, this.tables.style(now.par.style), this.outline() > 0, mono);
+    return this.asides.around(looks, now.language) as Mark[];
   }
 
   private outline(): number {
@@ -228,15 +238,22 @@ class RtfReader {
       this.now.optional = true;
       return;
     }
-    const sign = SIGNS[word];
+    if (word === ':') return this.text(word);
+    const sign = SIGNS.get(word);
     if (sign !== undefined) return this.text(sign);
     if (this.begins(word)) return;
+    if (this.now.to === 'formula' && word.startsWith('m')) {
+      this.formula?.word(word, param);
+      this.now.optional = false;
+      return;
+    }
     if (this.now.optional) {
       // Not a destination that is known here.
       this.now.to = 'nowhere';
       this.now.optional = false;
     }
     if (this.now.to === 'fonts') this.tables.fontWord(word, param);
+    else if (this.now.to === 'colours') this.asides.colourWord(word, param);
     else if (!this.act(word, param)) this.change(word, param);
   }
 
@@ -246,7 +263,10 @@ class RtfReader {
     this.codepage = codepageOf(word, param) ?? this.codepage;
     const par = paragraphAfter(now.par, word, param);
     if (par) now.par = par;
-    else Object.assign(now, lettersAfter(word, param, this.defaultFont));
+    else {
+      Object.assign(now, lettersAfter(word, param, this.defaults));
+      if (now.to === 'body' || now.to === 'note') this.asides.letters(word, param);
+    }
     if (word === 'fs' && this.p) this.p.size = Math.max(this.p.size, now.size / 2);
   }
 
@@ -261,36 +281,29 @@ class RtfReader {
     };
     if (NOWHERE.has(word)) return to('nowhere');
     if (now.to === 'nowhere' && word !== 'shppict') return false;
+    const destination = DESTINATIONS.get(word);
+    if (destination) return to(...destination);
+    const part = PARTS.get(word);
+    if (part) return now.to === part[0] && to(part[1]);
     switch (word) {
-      case 'fonttbl':
-        return to('fonts');
-      case 'stylesheet':
-        return to('styles');
-      case 'info':
-        return to('info');
-      case 'title':
-      case 'author':
-        return now.to === 'info' && to(word);
-      case 'pict':
-        this.hex = '';
-        return to('picture', 'picture');
       case 'shppict':
         now.optional = false;
         now.to = this.outside.length > 0 ? 'note' : 'body';
         return true;
-      case 'fldinst':
-        this.field = '';
-        return to('field', 'field');
-      case 'bkmkstart':
-        this.bookmark = '';
-        return to('bookmark', 'bookmark');
       case 'footnote':
         this.beginNote();
         return to('note', 'note');
       case 'ftnalt':
         now.end = true;
         return true;
+      case 'moMath':
+        if (this.formula) return false;
+        this.formula = new RtfFormula();
+        return to('formula', 'formula');
       case 'cs':
+      case 'mmath':
+      case 'moMathPara':
+      case 'result':
         now.optional = false;
         return true;
     }
@@ -319,19 +332,61 @@ class RtfReader {
       this.blocks = blocks;
       this.p = p;
     }
-    if (ended.ends === 'picture') this.endPicture();
-    if (ended.ends === 'bookmark') (this.p?.anchors ?? this.anchors).push(this.bookmark.trim());
+    if (this.formula?.endGroup()) this.endFormula(this.formula);
+    this.endAside(ended);
     const outer = this.stack.pop();
     if (!outer) return;
     this.now = outer;
     if (ended.ends === 'field') {
+      const code = this.take('field');
       // The shown part of the field is the group after this one, in the group around both.
-      this.now.link = linkOfField(this.field);
+      this.now.link = linkOfField(code);
+      if (isFormulaField(code)) this.asides.fieldFormula();
     }
   }
 
-  private endPicture(): void {
-    const digits = this.hex.replace(/[^0-9a-f]/gi, '');
+  private take(from: Destination): string {
+    const text = this.gathered.get(from) ?? '';
+    this.gathered.delete(from);
+    return text;
+  }
+
+  private endAside({ ends }: Group): void {
+    const { p } = this;
+    switch (ends) {
+      case 'picture':
+        return this.endPicture(this.take('picture'));
+      case 'bookmark':
+      case 'bookmark-end': {
+        const name = this.take('bookmark').trim();
+        if (ends === 'bookmark') (p?.anchors ?? this.anchors).push(name);
+        return this.asides.bookmark(name, ends === 'bookmark');
+      }
+      case 'index': {
+        const said = { term: this.take('index'), see: this.take('see'), range: this.take('range') };
+        const inline = this.asides.entry(p?.inline ?? [], said);
+        if (p) p.inline = inline;
+        return;
+      }
+      case 'comment':
+        this.asides.comment(this.take('author-of-comment'), this.take('comment'), p?.text ?? '');
+    }
+  }
+
+  private endFormula(formula: RtfFormula): void {
+    this.formula = null;
+    const { link } = this.now;
+    const made = formula.take();
+    if (!made) return;
+    const p = this.begin();
+    for (const n of formulaText(made, link ? [link] : [])) {
+      p.inline.push(n);
+      p.text += n.text as string;
+    }
+  }
+
+  private endPicture(hex: string): void {
+    const digits = hex.replace(/[^0-9a-f]/gi, '');
     const bytes = Uint8Array.from({ length: digits.length >> 1 }, (_, i) =>
       parseInt(digits.slice(i * 2, i * 2 + 2), 16),
     );
@@ -371,8 +426,12 @@ class RtfReader {
         this.cells.endRow();
         return true;
       case 'deff':
-        this.defaultFont = param ?? 0;
-        now.font = this.defaultFont;
+        this.defaults.font = param ?? 0;
+        now.font = this.defaults.font;
+        return true;
+      case 'deflang':
+        this.defaults.language = languageOf(param ?? 0);
+        now.language = this.defaults.language;
         return true;
     }
     return this.cells.word(word, param);

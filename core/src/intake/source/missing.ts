@@ -82,6 +82,9 @@ export function wordsIn(text: string): Words {
   return { text, count, keys, from, to, sum };
 }
 
+/** A formula counts as one word: where spaces stand in it differs from format to format. */
+export const formulaWord = (signs: string): string => ` ${signs.replace(/\s+/g, '')} `;
+
 export interface MissingRun {
   /** The words as they are written in the source. */
   text: string;

@@ -6,6 +6,7 @@ import { gfmStrikethrough, gfmStrikethroughHtml } from 'micromark-extension-gfm-
 import { gfmTable, gfmTableHtml } from 'micromark-extension-gfm-table';
 import { openZip, parseXml, type Zip } from '../../base';
 import { readPackage } from '../../package';
+import { formulaWord } from './missing';
 import { rtfText } from './rtf-text';
 
 /**
@@ -32,9 +33,9 @@ const DOCX: XmlWords = {
 };
 /** OpenDocument 1.3, §5 and §6. */
 const ODT: XmlWords = {
-  text: set('p h'),
+  text: set('p h math'),
   without: set(
-    'tracked-changes annotation annotation-end note-citation sequence-decls variable-decls forms ruby-text table-of-content-source title desc',
+    'tracked-changes annotation annotation-end annotation-xml mphantom note-citation sequence-decls variable-decls forms ruby-text table-of-content-source title desc',
   ),
   apart: has('p h tab line-break s table-cell frame note'),
 };
@@ -66,8 +67,6 @@ const unescaped = (t: string): string =>
 
 /** Elements of formulas, in word files and in MathML. */
 const FORMULAS = new Set(['oMath', 'math']);
-/** A formula counts as one word: where spaces stand in it differs from format to format. */
-export const formulaWord = (signs: string): string => ` ${signs.replace(/\s+/g, '')} `;
 /**
  * In MathML the index of a root stands behind it, and so does what is written before a letter (MathML 3, §3.3.3 and §3.4.7);
  * whoever reads a formula aloud begins with them. The child with which such parts begin; -1 for none.
@@ -195,6 +194,20 @@ function plainText(root: Tree.ParentNode): string {
 }
 const textOfHtml = (html: string): string => htmlText(parse(html));
 
+/** The text of an .odt: its formulas stand in parts of their own, to which their frames point. */
+function odtText(zip: Zip): string {
+  const xml = partText(zip, 'content.xml').replace(
+    /<draw:object\b[^<>]{0,2000}?\bxlink:href="(?:\.\/)?([^"]+?)\/?"[^<>]{0,2000}?>/g,
+    (tag, object: string) => {
+      const part = partText(zip, `${unescaped(object)}/content.xml`);
+      const from = part.search(/<(?:[\w-]+:)?math\b/);
+      const formula = from < 0 ? '' : part.slice(from);
+      return `${tag.replace(/\/>$/, '>')}${formula}${tag.endsWith('/>') ? '</draw:object>' : ''}`;
+    },
+  );
+  return xmlText(xml, ODT);
+}
+
 /** The pages of an EPUB in reading order, without its navigation. Well-formed ones are read as XML, where `<title/>` is empty. */
 function epubText(bytes: Uint8Array): string | null {
   const opened = readPackage(bytes);
@@ -236,7 +249,7 @@ export function sourceText(
     }
     case 'odt': {
       const zip = openZip(bytes);
-      return zip.ok ? xmlText(partText(zip.value, 'content.xml'), ODT) : null;
+      return zip.ok ? odtText(zip.value) : null;
     }
     case 'epub':
       return epubText(bytes);

@@ -3,10 +3,11 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import * as z from 'zod';
-import { inSentence, type Outcome } from '@pagina/core/base';
-import type { Book, Change, Edition } from '@pagina/core/book';
+import { done, inSentence, type Outcome } from '@pagina/core/base';
+import { closingWords, isSample, type Book, type Change, type Edition } from '@pagina/core/book';
 import {
   editionAdded,
+  editionByChoices,
   editionCopied,
   editionNamed,
   editionRemoved,
@@ -16,10 +17,13 @@ import {
 } from '@pagina/core/design';
 import { useBook, useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
+import { editionName } from '@/forms/lines';
+import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { LineForm } from '@/ui/LineForm';
 import { Menu } from '@/ui/Menu';
 import { EarlierFiles } from './EarlierFiles';
+import { useKeptEditions } from './keptEditions';
 
 /** Makes the change, says in a word that it is done, and offers to undo it; says why where it can't be made. */
 function useChange(): (make: (book: Book) => Outcome<Change>, said?: string) => Promise<boolean> {
@@ -41,10 +45,11 @@ function useChange(): (make: (book: Book) => Outcome<Change>, said?: string) => 
 export function AddEdition() {
   const change = useChange();
   const { session } = useTitle();
-  const add = async (what: NewEdition): Promise<void> => {
+  const kept = useKeptEditions();
+  const [open, setOpen] = useState(false);
+  const add = async (name: string, make: (book: Book, id: string) => Outcome<Change>): Promise<void> => {
     const id = `e${shortId()}`;
-    const said = `The ${inSentence(NEW_EDITIONS[what].name)} was added.`;
-    if (!(await change((b) => editionAdded(b, what, id), said))) return;
+    if (!(await change((b) => make(b, id), `The ${inSentence(name)} was added.`))) return;
     session.chooseEdition(id);
     // Its row is drawn with the next frame.
     requestAnimationFrame(() =>
@@ -52,13 +57,35 @@ export function AddEdition() {
     );
   };
   return (
-    <Menu
-      label="Add an edition"
-      items={(Object.keys(NEW_EDITIONS) as NewEdition[]).map((what) => ({
-        name: NEW_EDITIONS[what].name,
-        run: () => void add(what),
-      }))}
-    />
+    <>
+      <Menu
+        label="Add an edition"
+        items={[
+          ...(Object.keys(NEW_EDITIONS) as NewEdition[]).map((what) => ({
+            name: NEW_EDITIONS[what].name,
+            run: () => void add(NEW_EDITIONS[what].name, (b, id) => editionAdded(b, what, id)),
+          })),
+          ...(kept.list.length > 0 ? (['line'] as const) : []),
+          ...kept.list.map(({ name, choices }) => ({
+            name: `Like “${name}”`,
+            run: () => void add(name, (b, id) => editionByChoices(b, name, choices, id)),
+          })),
+          ...(kept.list.length > 0 ? [{ name: 'Kept settings', run: () => setOpen(true) }] : []),
+        ]}
+      />
+      <Dialog title="Settings kept for new editions" open={open} onOpenChange={setOpen}>
+        <ul>
+          {kept.list.map(({ name }) => (
+            <li key={name} className="flex h-9 items-center justify-between border-b border-rule">
+              {name}
+              <Button kind="quiet" aria-label={`Remove ${name}`} onClick={() => void kept.remove(name)}>
+                Remove
+              </Button>
+            </li>
+          ))}
+        </ul>
+      </Dialog>
+    </>
   );
 }
 
@@ -67,6 +94,8 @@ export function EditionMenu({ edition }: { edition: Edition }) {
   const { book, products } = useBook();
   const [open, setOpen] = useState(false);
   const [earlier, setEarlier] = useState(false);
+  const [keeping, setKeeping] = useState(false);
+  const kept = useKeptEditions();
   const made = products.filter((p) => p.edition === edition.id);
   const called = inSentence(edition.name);
   return (
@@ -86,6 +115,7 @@ export function EditionMenu({ edition }: { edition: Edition }) {
             run: () =>
               void change((b) => editionCopied(b, edition.id, `e${shortId()}`), `The ${called} was copied.`),
           },
+          { name: 'Keep its settings', run: () => setKeeping(true) },
           {
             name: 'Remove',
             disabled: book.editions.length === 1,
@@ -95,6 +125,24 @@ export function EditionMenu({ edition }: { edition: Edition }) {
       />
       <Dialog title={`Name and purpose of the ${called}`} open={open} onOpenChange={setOpen}>
         <Particulars edition={edition} book={book} change={change} />
+      </Dialog>
+      <Dialog title={`Keep the settings of the ${called}`} open={keeping} onOpenChange={setKeeping}>
+        <LineForm
+          label="Kept as"
+          heading
+          autoFocus
+          value={edition.name}
+          schema={editionName}
+          action="Keep"
+          onSend={async (name) => {
+            const done = await kept.keep(name, edition);
+            if (done) setKeeping(false);
+            return done;
+          }}
+        />
+        <p className="mt-3 text-[13px] text-ink-soft">
+          Its form, design and settings can then be used in any title. Its ISBN and sections stay here.
+        </p>
       </Dialog>
       <Dialog
         title={`Files made of the ${called}`}
@@ -142,6 +190,27 @@ function Particulars({
         action="Change"
         onSend={(line) => change((b) => editionNamed(b, edition.id, { purpose: line.trim() }))}
       />
+      {isSample(edition) ? (
+        <LineForm
+          className="mt-4"
+          label="Closing words, before the title"
+          heading
+          optional
+          value={edition.closing}
+          placeholder={closingWords(book.record.language).join(' ')}
+          schema={z.string().max(400, 'The closing words have more than 400 characters.')}
+          action="Change"
+          onSend={(line) =>
+            change(() =>
+              done({
+                type: 'group',
+                label: 'Change the last page of the sample',
+                changes: [{ type: 'set-edition', id: edition.id, fields: { closing: line.trim() } }],
+              }),
+            )
+          }
+        />
+      ) : null}
     </>
   );
 }

@@ -10,14 +10,13 @@ import {
   forOutlet,
   forScreen,
   isPrint,
+  isSample,
   productKeyOf,
   MANUSCRIPT,
   printOf,
   templateOf,
   type Edition,
-  type EditionFields,
   type PrintEdition,
-  type ReflowEdition,
 } from '@pagina/core/book';
 import { linksToShops, OUTLETS } from '@pagina/core/outlets';
 import { PAPERS, paperOf, spineWidth } from '@pagina/core/trade';
@@ -29,6 +28,9 @@ import { SeverityMark } from '@/ui/SeverityMark';
 import { FileOf } from '@/ui/FileOf';
 import { choicesOf, Select } from '@/ui/Select';
 import { AddEdition, EditionMenu } from './EditionActions';
+import { useEditionFields } from './fields';
+import { EbookChoices } from './EbookChoices';
+import { SampleChoices } from './SampleChoices';
 import { sentTo } from './EarlierFiles';
 import { AllFiles, MakeAll } from './Whole';
 import { Table, type Column } from '@/ui/Table';
@@ -138,7 +140,7 @@ export function Editions() {
           id: e.id,
           name: e.name,
           isbn: e.isbn,
-          form: isPrint(e) ? `Print, ${e.trim}` : 'Reflowable ebook',
+          form: isPrint(e) ? `Print, ${e.trim}` : isSample(e) ? 'Sample of an ebook' : 'Reflowable ebook',
           called: inSentence(e.name),
           pages: isPrint(e) && composed?.edition === e.id ? composed.pages.length : null,
         },
@@ -206,7 +208,13 @@ function Form({ line }: { line: Line }) {
   return (
     <>
       {line.form}
-      {!edition ? null : isPrint(edition) ? <Printing edition={edition} /> : <Folios edition={edition} />}
+      {!edition ? null : isPrint(edition) ? (
+        <Printing edition={edition} />
+      ) : isSample(edition) ? (
+        <SampleChoices edition={edition} />
+      ) : (
+        <EbookChoices edition={edition} />
+      )}
     </>
   );
 }
@@ -279,10 +287,14 @@ function Make({ line }: { line: Line }) {
         // In its own row the short word is enough to see; heard alone, it needs to say what is made.
         <Button
           kind={product || isAside(line.id) ? 'plain' : 'primary'}
-          aria-label={product ? `Make again: the ${line.called}` : undefined}
+          aria-label={product ? `Make again: the ${line.called}` : `Make the ${line.called}`}
           onClick={() => void session.make(line.id)}
         >
-          {product ? 'Make again' : `Make the ${line.called}`}
+          {product
+            ? 'Make again'
+            : productKeyOf(line.id).form === 'outlet'
+              ? 'Make'
+              : `Make the ${line.called}`}
         </Button>
       )}
       {edition ? <EditionMenu edition={edition} /> : null}
@@ -291,43 +303,9 @@ function Make({ line }: { line: Line }) {
   );
 }
 
-/** Which print edition's folios an ebook gives in its page list. */
-function Folios({ edition }: { edition: ReflowEdition }) {
-  const { session } = useTitle();
-  const { book } = useBook();
-  const choices = [
-    { value: '', name: 'no page list' },
-    ...book.editions
-      .filter(isPrint)
-      .map((e) => ({ value: e.id, name: `folios of the ${inSentence(e.name)}` })),
-  ];
-  return (
-    <Select
-      label={`Page list of the ${inSentence(edition.name)}`}
-      tip="Lets ebook readers find the page numbers of the printed book."
-      className="mt-1 h-7 max-w-full text-[13px]"
-      value={edition.pageList ?? ''}
-      choices={choices}
-      onChoose={(id) =>
-        void session.change({
-          type: 'group',
-          label: 'Change the page list',
-          changes: [{ type: 'set-edition', id: edition.id, fields: { pageList: id || null } }],
-        })
-      }
-    />
-  );
-}
-
 /** What the printer is to know: the paper, and the standard that the file keeps to. */
 function Printing({ edition }: { edition: PrintEdition }) {
-  const { session } = useTitle();
-  const set = (label: string, fields: EditionFields): void =>
-    void session.change({
-      type: 'group',
-      label,
-      changes: [{ type: 'set-edition', id: edition.id, fields }],
-    });
+  const set = useEditionFields(edition);
   const select = 'h-7 max-w-full text-[13px]';
   return (
     <span className="mt-1 flex flex-col items-start gap-1">

@@ -10,6 +10,8 @@ import {
   type FindPlace,
   type TextQuery,
   type TextEdit,
+  firstWords,
+  lastWords,
 } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
 import { Aside } from '@/ui/Aside';
@@ -158,10 +160,10 @@ export function Find({ onClose }: { onClose: () => void }) {
                 className="min-w-0 flex-1 truncate text-left font-serif text-[14px] hover:text-spruce"
                 onClick={() => show(i)}
               >
-                <span className="text-ink-soft">{e.before.slice(-16)}</span>
+                <span className="text-ink-soft">{lastWords(e.before, 16)}</span>
                 <del className={`text-rubric ${e.by === '' ? 'no-underline' : ''}`}>{e.was}</del>
                 {e.by === '' ? null : <ins className="ml-1 text-spruce no-underline">{e.by}</ins>}
-                <span className="text-ink-soft">{e.after.slice(0, 24)}</span>
+                <span className="text-ink-soft">{firstWords(e.after, 24)}</span>
               </button>
               <Button kind="quiet" className="h-7 px-2" onClick={() => void replace([e])}>
                 Replace

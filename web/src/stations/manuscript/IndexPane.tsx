@@ -101,10 +101,15 @@ function Entry({
   const { book } = useBook();
   const [, under] = termParts(name);
   const places = of.places.length;
+  /** While its new name is being saved, nothing is typed into what will be gone. */
+  const [renaming, setRenaming] = useState(false);
   const rename = (to: string): void => {
     const next = to.trim();
     if (next === '' || next === name) return;
-    void onChange((b) => renamedEntry(b, name, next)).then(() => onRenamed(next));
+    setRenaming(true);
+    void onChange((b) => renamedEntry(b, name, next))
+      .then(() => onRenamed(next))
+      .finally(() => setRenaming(false));
   };
   const lead = (typed: string): void => {
     const see = typed
@@ -138,7 +143,7 @@ function Entry({
         </span>
       </button>
       {open ? (
-        <div className={`space-y-2 pt-1 pr-4 pb-3 ${under ? 'pl-12' : 'pl-8'}`}>
+        <fieldset disabled={renaming} className={`space-y-2 pt-1 pr-4 pb-3 ${under ? 'pl-12' : 'pl-8'}`}>
           <Line label="Entry" value={name} onCommit={rename} />
           <Line
             label="See, or see also"
@@ -171,7 +176,7 @@ function Entry({
           >
             Delete the entry
           </Button>
-        </div>
+        </fieldset>
       ) : null}
     </div>
   );

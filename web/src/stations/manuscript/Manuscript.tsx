@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { EditorView } from 'prosemirror-view';
 import type { Finding } from '@pagina/core/base';
-import { carries } from '@pagina/core/book';
+import { sectionsIn } from '@pagina/core/book';
 import { hasText, headingsOf, isFromRecord } from '@pagina/core/order';
 import { useBook, useFindings, useTitle } from '@/title/context';
 import { Panes } from '@/ui/Panes';
@@ -37,10 +37,11 @@ export function Manuscript() {
   const [ticker] = useState(() => new Ticker());
   const headings = useMemo(() => headingsOf(book.sections, book), [book]);
   // The contents make themselves; what was written there all the same is not hidden.
-  const shown = useMemo(
-    () => book.sections.filter((s) => carries(s, edition) && (s.kind !== 'contents' || hasText(s.content))),
-    [book.sections, edition],
-  );
+  const shown = useMemo(() => {
+    // Of a section that a sample cuts short the whole is worked on.
+    const carried = new Set(sectionsIn(book, edition).map((s) => s.id));
+    return book.sections.filter((s) => carried.has(s.id) && (s.kind !== 'contents' || hasText(s.content)));
+  }, [book, edition]);
   const [opened] = useState(() => {
     let height = 0;
     const below = shown.findIndex((s) => (height += heightOf(lengthOf(s))) > WINDOW);

@@ -3,7 +3,7 @@
 import { useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { Book } from '@pagina/core/book';
-import { changeOfEdits, occurrences, type TextEdit } from '@pagina/core/tidy';
+import { changeOfEdits, firstWords, lastWords, occurrences, type TextEdit } from '@pagina/core/tidy';
 import { useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { Checkbox } from '@/ui/Checkbox';
@@ -112,9 +112,9 @@ export function Occurrences({ book, onDone }: { book: Book; onDone: () => void }
                       showStretch(e.block, e.from, e.to);
                     }}
                   >
-                    <span className="text-ink-soft">{e.before.slice(-20)}</span>
+                    <span className="text-ink-soft">{lastWords(e.before, 20)}</span>
                     {e.was}
-                    <span className="text-ink-soft">{e.after.slice(0, 24)}</span>
+                    <span className="text-ink-soft">{firstWords(e.after, 24)}</span>
                   </button>
                 </li>
               ))}

@@ -1,7 +1,7 @@
 'use client';
 /** The book in outline: sections and subheads, with the one that is being read; a click goes there. */
 import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
-import { depthOf, type Section } from '@pagina/core/book';
+import { depthOf, onOneLine, type Section } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';
 import { useBook, useTitle } from '@/title/context';
 import { Aside } from '@/ui/Aside';
@@ -41,7 +41,7 @@ export function Outline({
       };
       const subheads: Line[] = [];
       s.content.forEach((n) => {
-        const words = n.type.name === 'subhead' ? n.textContent.trim() : '';
+        const words = n.type.name === 'subhead' ? onOneLine(n) : '';
         if (words)
           subheads.push({
             section: s.id,
@@ -79,7 +79,20 @@ export function Outline({
   );
 }
 
-/** Index of the line below which one reads, following the text as it is scrolled. */
+/** How far down the window the cursor is; null where it is out of sight. */
+function cursorIn(scroller: HTMLElement): number | null {
+  const selection = document.getSelection();
+  const node = selection?.focusNode;
+  const within = node instanceof Element ? node : node?.parentElement;
+  if (!selection || !within?.closest('[contenteditable]') || !scroller.contains(within)) return null;
+  const range = document.createRange();
+  range.setStart(node as Node, selection.focusOffset);
+  const line = range.getClientRects()[0] ?? within.getBoundingClientRect();
+  const { top, bottom } = scroller.getBoundingClientRect();
+  return line.bottom > top && line.top < bottom ? line.bottom : null;
+}
+
+/** Index of the line below which one writes, or reads where the cursor is out of sight. */
 function useReading(scroller: RefObject<HTMLDivElement | null>, lines: readonly Line[]): number {
   const [here, setHere] = useState(0);
   useEffect(() => {
@@ -88,7 +101,7 @@ function useReading(scroller: RefObject<HTMLDivElement | null>, lines: readonly 
     let frame = 0;
     const look = (): void => {
       frame = 0;
-      const top = el.getBoundingClientRect().top + READING;
+      const top = cursorIn(el) ?? el.getBoundingClientRect().top + READING;
       const begun = (l: Line): boolean => {
         const row = el.querySelector(`[data-section="${CSS.escape(l.section)}"]`);
         const at = l.block ? row?.querySelector(`[data-id="${CSS.escape(l.block)}"]`) : row;
@@ -106,9 +119,11 @@ function useReading(scroller: RefObject<HTMLDivElement | null>, lines: readonly 
     };
     look();
     el.addEventListener('scroll', later, { passive: true });
+    document.addEventListener('selectionchange', later);
     return () => {
       cancelAnimationFrame(frame);
       el.removeEventListener('scroll', later);
+      document.removeEventListener('selectionchange', later);
     };
   }, [scroller, lines]);
   return here;

@@ -2,7 +2,7 @@
 /** Words that no dictionary knows: each with its places, what may be meant, and a way to say that it is right. */
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { changeOfEdits, lookedUp, type WordInBook } from '@pagina/core/tidy';
+import { changeOfEdits, firstWords, lastWords, lookedUp, type WordInBook } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
 import { Aside } from '@/ui/Aside';
 import { Button } from '@/ui/Button';
@@ -120,8 +120,8 @@ function DescriptionWord({ word, onOwn }: { word: string; onOwn: () => void }) {
         <Meant
           word={word}
           language={language}
-          before={description.slice(Math.max(0, at - 24), at)}
-          after={description.slice(at + word.length, at + word.length + 24)}
+          before={lastWords(description.slice(0, at), 24)}
+          after={firstWords(description.slice(at + word.length), 24)}
           onReplace={replace}
         />
       ) : null}
@@ -163,8 +163,8 @@ function Word({ word: w, onOwn }: { word: WordInBook; onOwn: () => void }) {
         <Meant
           word={w.word}
           language={w.language}
-          before={first.before.slice(-24)}
-          after={first.after.slice(0, 24)}
+          before={lastWords(first.before, 24)}
+          after={firstWords(first.after, 24)}
           onReplace={(word) => void replace(word)}
         />
       ) : null}

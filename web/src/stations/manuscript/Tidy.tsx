@@ -3,7 +3,15 @@
 import { useEffect, useState } from 'react';
 import { ChevronRight } from 'lucide-react';
 import { toast } from 'sonner';
-import { RULE_NAMES, styleFor, changeOfEdits, type RuleName, type TidyItem } from '@pagina/core/tidy';
+import {
+  changeOfEdits,
+  firstWords,
+  lastWords,
+  RULE_NAMES,
+  styleFor,
+  type RuleName,
+  type TidyItem,
+} from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
 import { Aside } from '@/ui/Aside';
 import { Button } from '@/ui/Button';
@@ -98,9 +106,9 @@ function Kind({
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         >
-          <ChevronRight size={14} aria-hidden className={open ? 'rotate-90' : ''} />
-          <span>{RULE_NAMES[rule]}</span>
-          <span className="text-ink-soft">{places(items.length)}</span>
+          <ChevronRight size={14} aria-hidden className={`shrink-0 ${open ? 'rotate-90' : ''}`} />
+          <span className="truncate">{RULE_NAMES[rule]}</span>
+          <span className="whitespace-nowrap text-ink-soft">{places(items.length)}</span>
         </button>
         <Button kind="quiet" className="h-7 px-2" onClick={() => onRefuse(items)}>
           Ignore all
@@ -157,15 +165,15 @@ function Shown({ item: i }: { item: TidyItem }) {
   if (i.remark)
     return (
       <>
-        <span className="text-ink-soft">{i.before.slice(-14)}</span>
+        <span className="text-ink-soft">{lastWords(i.before, 14)}</span>
         <em>{i.was}</em>
-        <span className="text-ink-soft">{i.after.slice(0, 14)}</span>
+        <span className="text-ink-soft">{firstWords(i.after, 14)}</span>
       </>
     );
   if (i.refer)
     return (
       <>
-        <span className="text-ink-soft">{i.before.slice(-14)}</span>
+        <span className="text-ink-soft">{lastWords(i.before, 14)}</span>
         {i.was}
         <span className="px-1 text-ink-soft">to</span>
         <span className="text-spruce">{i.by}</span>
@@ -173,13 +181,13 @@ function Shown({ item: i }: { item: TidyItem }) {
     );
   return (
     <>
-      <span className="text-ink-soft">{i.before.slice(-14)}</span>
+      <span className="text-ink-soft">{lastWords(i.before, 14)}</span>
       <span className="mx-1 inline-block border border-rule bg-table px-1.5 whitespace-nowrap">
         <del className="text-rubric no-underline">{visible(i.was) || '∅'}</del>
         <span className="px-1 text-ink-soft">›</span>
         <ins className="text-spruce no-underline">{visible(i.by) || '∅'}</ins>
       </span>
-      <span className="text-ink-soft">{i.after.slice(0, 14)}</span>
+      <span className="text-ink-soft">{firstWords(i.after, 14)}</span>
     </>
   );
 }

@@ -61,7 +61,11 @@ export function AddPages({ actions, className }: { actions: Actions; className: 
         })}
         {lacking.length === 0 ? <p>The book has a page of every kind.</p> : null}
         <Button kind="primary" className="h-7" disabled={wanted.length === 0} onClick={add}>
-          {wanted.length === 1 ? 'Add 1 page' : `Add ${wanted.length} pages`}
+          {wanted.length === 0
+            ? 'Add pages'
+            : wanted.length === 1
+              ? 'Add 1 page'
+              : `Add ${wanted.length} pages`}
         </Button>
       </div>
     </Popover>

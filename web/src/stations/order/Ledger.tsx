@@ -12,7 +12,7 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { kindRule, type Book } from '@pagina/core/book';
+import { kindRule, sectionsIn, type Book } from '@pagina/core/book';
 import { useBook } from '@/title/context';
 import { ContextMenu } from '@/ui/ContextMenu';
 import type { MenuItem } from '@/ui/Menu';
@@ -45,6 +45,10 @@ export function Ledger({
   const { chosen, at, choose, chooseAll, ids } = selection;
   const scroller = useRef<HTMLDivElement>(null);
   const lines = useMemo(() => linesOf(book), [book]);
+  const carried = useMemo(
+    () => book.editions.map((e) => new Set(sectionsIn(book, e.id).map((s) => s.id))),
+    [book],
+  );
   const lineOf = useMemo(
     () => new Map(lines.flatMap((l, i) => (l.type === 'section' ? [[l.section.id, i] as const] : []))),
     [lines],
@@ -203,7 +207,7 @@ export function Ledger({
                         <th colSpan={5} scope="rowgroup" className="column-head px-3 text-left">
                           {l.name}
                         </th>
-                        <Lanes lines={lines} at={index} editions={book.editions} />
+                        <Lanes lines={lines} at={index} editions={book.editions} carried={carried} />
                         <td />
                       </tr>
                     );
@@ -222,7 +226,7 @@ export function Ledger({
                             Add it
                           </button>
                         </td>
-                        <Lanes lines={lines} at={index} editions={book.editions} />
+                        <Lanes lines={lines} at={index} editions={book.editions} carried={carried} />
                         <td />
                       </tr>
                     );
@@ -232,9 +236,10 @@ export function Ledger({
                       section={l.section}
                       facts={facts.get(l.section.id) as RowFacts}
                       editions={book.editions}
-                      lanes={book.editions.map((e) => ({
-                        up: laneRuns(lines, index, e.id, -1),
-                        down: laneRuns(lines, index, e.id, 1),
+                      lanes={carried.map((c) => ({
+                        carried: c.has(l.section.id),
+                        up: laneRuns(lines, index, c, -1),
+                        down: laneRuns(lines, index, c, 1),
                       }))}
                       chosen={chosen.has(l.section.id)}
                       renaming={renaming === l.section.id}

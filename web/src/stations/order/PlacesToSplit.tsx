@@ -1,7 +1,7 @@
 'use client';
 /** Where a section can be split: its lines in the order of the text, narrowed by what is typed. */
 import { useDeferredValue, useMemo, useState } from 'react';
-import type { Section } from '@pagina/core/book';
+import { onOneLine, type Section } from '@pagina/core/book';
 import { lineOf } from '@/ui/Field';
 
 interface Place {
@@ -71,12 +71,12 @@ function placesIn(s: Section): Place[] {
     if (name === 'noteBody') return;
     if (HOLDERS.has(name)) {
       n.forEach((line, _o, k) => {
-        if (line.type.name !== 'paragraph' || line.textContent.trim() === '' || (i === 0 && k === 0)) return;
+        if (line.type.name !== 'paragraph' || onOneLine(line) === '' || (i === 0 && k === 0)) return;
         const place = k === 0 ? n : line;
         places.push({
           block: place.attrs.id as string,
           what: WHAT[name] ?? 'before',
-          text: line.textContent.trim().slice(0, 80),
+          text: onOneLine(line).slice(0, 80),
         });
       });
       return;
@@ -86,7 +86,7 @@ function placesIn(s: Section): Place[] {
     places.push({
       block: n.attrs.id as string,
       what: WHAT[name] ?? 'before',
-      text: (next?.textContent ?? '').trim().slice(0, 80),
+      text: next ? onOneLine(next).slice(0, 80) : '',
     });
   });
   return places;

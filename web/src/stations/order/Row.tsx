@@ -17,8 +17,8 @@ interface Props {
   section: Section;
   facts: RowFacts;
   editions: readonly Edition[];
-  /** For each edition whether its lane runs on above and below. */
-  lanes: readonly { up: boolean; down: boolean }[];
+  /** For each edition whether it carries the section, and whether its lane runs on above and below. */
+  lanes: readonly { carried: boolean; up: boolean; down: boolean }[];
   chosen: boolean;
   renaming: boolean;
   actions: Actions;
@@ -109,9 +109,9 @@ export const Row = memo(function Row(p: Props) {
           <span>
             {facts.label} <span className="text-[12px]">{facts.side === 'recto' ? 'right' : 'left'}</span>
           </span>
-        ) : (
+        ) : facts.label === '' ? (
           <span className="text-[12px]">left out</span>
-        )}
+        ) : null}
       </td>
       <td className="px-2">
         <span className="flex items-center gap-2">
@@ -122,13 +122,15 @@ export const Row = memo(function Row(p: Props) {
         </span>
       </td>
       {p.editions.map((e, i) => {
-        const carried = !s.leftOut.includes(e.id);
-        const { up, down } = p.lanes[i] ?? { up: false, down: false };
+        const { carried, up, down } = p.lanes[i] ?? { carried: false, up: false, down: false };
+        // Beyond its end a sample has nothing to be carried.
+        const beyond = !carried && !s.leftOut.includes(e.id);
         return (
           <td key={e.id} className="relative h-8 p-0">
             <Switch
               label={`${e.name} carries ${shown.label}`}
               on={carried}
+              disabled={beyond}
               onSet={(on) => p.onCarry(s.id, e.id, on)}
               className="relative block h-8 w-full"
             >

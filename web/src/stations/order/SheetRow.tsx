@@ -2,7 +2,7 @@
 /** One line of the intake sheet: what stood in the manuscript, how it was read and why, and what can be changed. */
 import { useState } from 'react';
 import { countWords } from '@pagina/core/base';
-import { kindRule, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
+import { kindRule, onOneLine, type Arrival, type Section, type SectionKind } from '@pagina/core/book';
 import type { Heading } from '@pagina/core/order';
 import { KindPicker } from './KindPicker';
 import { PlacesToSplit } from './PlacesToSplit';
@@ -57,7 +57,7 @@ export function SheetRow({
           row.typed || <em className="text-ink-soft">a picture</em>
         ) : (
           <em className="text-ink-soft">
-            {s.content.textContent.trim() ? s.content.textContent.trim().slice(0, 90) : 'not in it'}
+            {onOneLine(s.content) ? onOneLine(s.content).slice(0, 90) : 'not in it'}
           </em>
         )}
       </p>

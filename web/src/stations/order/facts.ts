@@ -11,7 +11,8 @@ export interface RowFacts {
   words: number;
   /** Words as a share of the longest section. */
   share: number;
-  label: string;
+  /** Folio of its first page; '' where it has none, null while the pages are being set. */
+  label: string | null;
   side: 'recto' | 'verso' | null;
   findings: Finding[];
   /** Parts it stands in. */
@@ -50,7 +51,7 @@ export function useRowFacts(): ReadonlyMap<string, RowFacts> {
             heading: headings.get(s.id) as Heading,
             words,
             share: words / most,
-            label: start?.label ?? '',
+            label: composed ? (start?.label ?? '') : null,
             side: start?.side ?? null,
             findings: found.get(s.id) ?? [],
             depth,

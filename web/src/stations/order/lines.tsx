@@ -29,11 +29,19 @@ export function linesOf(book: Book): Line[] {
   return lines;
 }
 
+/** Ids of the sections that each edition carries, in the order of the editions. */
+export type Carried = readonly ReadonlySet<string>[];
+
 /** Whether an edition's lane runs from a line up (−1) or down (1) to the next section that it carries. */
-export function laneRuns(lines: readonly Line[], at: number, edition: string, way: -1 | 1): boolean {
+export function laneRuns(
+  lines: readonly Line[],
+  at: number,
+  carried: ReadonlySet<string> | undefined,
+  way: -1 | 1,
+): boolean {
   for (let i = at + way; i >= 0 && i < lines.length; i += way) {
     const l = lines[i];
-    if (l?.type === 'section') return !l.section.leftOut.includes(edition);
+    if (l?.type === 'section') return carried?.has(l.section.id) ?? false;
   }
   return false;
 }
@@ -43,14 +51,16 @@ export function Lanes({
   lines,
   at,
   editions,
+  carried,
 }: {
   lines: readonly Line[];
   at: number;
   editions: readonly Edition[];
+  carried: Carried;
 }) {
-  return editions.map((e) => (
+  return editions.map((e, i) => (
     <td key={e.id} className="relative p-0">
-      {laneRuns(lines, at, e.id, -1) && laneRuns(lines, at, e.id, 1) ? (
+      {laneRuns(lines, at, carried[i], -1) && laneRuns(lines, at, carried[i], 1) ? (
         <span
           aria-hidden
           className="absolute top-[-1px] bottom-[-1px] left-1/2 w-[2px] -translate-x-1/2 bg-spruce"

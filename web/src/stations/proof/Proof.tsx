@@ -9,7 +9,6 @@ import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button, ToggleButton } from '@/ui/Button';
 import { lineOf } from '@/ui/Field';
 import { Panes } from '@/ui/Panes';
-import { Tip } from '@/ui/Tip';
 import { AnyOf, OneOf, type Pressable } from '@/ui/ToggleGroup';
 import { Toolbar } from '@/ui/Toolbar';
 import type { Composed, FoundOnPage } from '@/workers/messages';
@@ -257,26 +256,32 @@ function Folio({
   return (
     <form
       noValidate
-      className="flex items-center gap-1"
+      className="relative flex items-center gap-1"
       onSubmit={(e) =>
         void handleSubmit(({ folio }) => onGo(pages.find((p) => p.label === folio)?.index ?? 0))(e)
       }
     >
       <label className="flex items-center gap-2">
         <span className="text-ink-soft">Folio</span>
-        <Tip words={wrong}>
-          <input
-            {...register('folio')}
-            aria-invalid={wrong ? true : undefined}
-            aria-description={wrong}
-            className={lineOf('h-7 w-14')}
-            placeholder={now}
-          />
-        </Tip>
+        <input
+          {...register('folio')}
+          aria-invalid={wrong ? true : undefined}
+          aria-description={wrong}
+          className={lineOf('h-7 w-14')}
+          placeholder={now}
+        />
       </label>
       <Button className="h-7 px-2" type="submit">
         Go
       </Button>
+      {wrong ? (
+        <span
+          role="alert"
+          className="absolute top-full left-0 z-20 mt-1 border border-rubric bg-sheet px-2 py-1 text-[13px] whitespace-nowrap text-rubric"
+        >
+          {wrong}
+        </span>
+      ) : null}
     </form>
   );
 }
