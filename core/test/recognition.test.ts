@@ -261,6 +261,22 @@ describe('a typed contents list', () => {
   });
 });
 
+it.each([
+  ['styled', (t: string) => `<h1>${t}</h1>`],
+  ['bare', (t: string) => p(t)],
+])('a chapter whose title ends in a number is no entry of an empty contents page (%s)', async (_, head) => {
+  const i = await read(
+    head('Contents') +
+      [1913, 1914, 1915].map((year, n) => head(`Chapter ${n + 1}: Summer ${year}`) + paragraphs(n)).join(''),
+  );
+  expect(told(i)).toEqual([
+    'contents',
+    'chapter | Chapter One | Summer 1913',
+    'chapter | Chapter Two | Summer 1914',
+    'chapter | Chapter Three | Summer 1915',
+  ]);
+});
+
 it('a contents page with no list on it is the contents, and no part', async () => {
   const i = await read(
     `<h1>Contents</h1><h1>Prologue</h1>${paragraphs(1)}${[1, 2].map((n) => `<h1>Part ${n}</h1><h2>Chapter ${n}</h2>${paragraphs(n)}`).join('')}`,

@@ -18,7 +18,7 @@ export const CONTENT_RULES: Rule<EpubSubject>[] = [
     name: 'epub/nav',
     severity: 'blocker',
     source: 'EPUB 3.3 §5.6.2.2, §7: exactly one navigation document with one toc',
-    *look({ manifest, toc, path, version }) {
+    *look({ manifest, nav: { contents: toc }, path, version }) {
       if (!version.startsWith('3')) return;
       const navs = manifest.filter((i) => i.properties.includes('nav'));
       if (navs.length !== 1)

@@ -1,1 +1,2 @@
 export * from './write';
+export { idIn } from './ids';

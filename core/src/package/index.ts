@@ -1,1 +1,4 @@
+export * from './addresses';
+export * from './navigation';
 export * from './read';
+export * from './reading';

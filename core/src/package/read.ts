@@ -12,6 +12,15 @@ import {
   type XmlFault,
   type Zip,
 } from '../base';
+import { resolve } from './addresses';
+import {
+  NO_NAVIGATION,
+  readNav,
+  readOlder,
+  type NavEntry,
+  type Navigation,
+  type ReadDocument,
+} from './navigation';
 
 export interface ManifestItem {
   id: string;
@@ -25,14 +34,6 @@ export interface ManifestItem {
   line: number;
   column: number;
 }
-export interface NavEntry {
-  label: string;
-  /** Path in the container and fragment, '' where the entry is no link. */
-  path: string;
-  fragment: string;
-  depth: number;
-  line: number;
-}
 export interface EpubPackage {
   zip: Zip;
   /** Path of the package document, '' when the container names none. */
@@ -40,37 +41,25 @@ export interface EpubPackage {
   version: string;
   root: XmlElement | null;
   manifest: ManifestItem[];
-  spine: { idref: string; linear: boolean; line: number }[];
+  spine: { idref: string; linear: boolean; properties: string[]; line: number }[];
   uniqueIdentifier: string;
   metadata: { name: string; value: string; attrs: Record<string, string>; line: number }[];
-  toc: NavEntry[];
+  /** Of the navigation document, and of the NCX and the guide. */
+  nav: Navigation;
+  older: Navigation;
+  /** Pages of a fixed size, unless a document says otherwise (EPUB 3.3 §8.2.2.1). */
+  fixed: boolean;
+  /** Which way its pages are turned (EPUB 3.3 §5.6.1). */
+  direction: 'ltr' | 'rtl';
   faults: { file: string; fault: XmlFault }[];
 }
 
+const NCX = 'application/x-dtbncx+xml';
 const decoder = new TextDecoder();
 export const textPart = (zip: Zip, name: string): string | null => {
   const bytes = zip.read(name);
   return bytes ? decoder.decode(bytes).replace(/^\ufeff/, '') : null;
 };
-
-/** A reference seen from a file of the container, as path and fragment; null for one that leaves the container. */
-export function resolve(from: string, href: string): { path: string; fragment: string } | null {
-  if (/^[a-z][a-z0-9+.-]*:/i.test(href) || href.startsWith('//')) return null;
-  const [pathPart = '', fragment = ''] = href.split('#');
-  let decoded = pathPart;
-  try {
-    decoded = decodeURIComponent(pathPart);
-  } catch {
-    // A stray percent sign: the reference is taken as written.
-  }
-  if (decoded === '') return { path: from, fragment };
-  const parts = decoded.startsWith('/') ? [] : from.split('/').slice(0, -1);
-  for (const p of decoded.split('/')) {
-    if (p === '..') parts.pop();
-    else if (p !== '.' && p !== '') parts.push(p);
-  }
-  return { path: parts.join('/'), fragment };
-}
 
 /** Errors: `epub/not-zip` and what `openZip` refuses. A broken package document is no error here but a fault. */
 export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
@@ -88,7 +77,10 @@ export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
     spine: [],
     uniqueIdentifier: '',
     metadata: [],
-    toc: [],
+    nav: NO_NAVIGATION,
+    older: NO_NAVIGATION,
+    fixed: false,
+    direction: 'ltr',
     faults: [],
   };
   const xml = (name: string): XmlElement | null => {
@@ -118,7 +110,12 @@ export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
     });
   }
   for (const ref of descendants(root, 'itemref'))
-    p.spine.push({ idref: ref.attrs.idref ?? '', linear: ref.attrs.linear !== 'no', line: ref.line });
+    p.spine.push({
+      idref: ref.attrs.idref ?? '',
+      linear: ref.attrs.linear !== 'no',
+      properties: (ref.attrs.properties ?? '').split(/\s+/).filter(Boolean),
+      line: ref.line,
+    });
   const meta = firstOf(root, 'metadata');
   for (const m of meta?.children ?? []) {
     if (typeof m === 'string') continue;
@@ -130,30 +127,24 @@ export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
     });
   }
   p.uniqueIdentifier = p.metadata.find((m) => m.attrs.id === root.attrs['unique-identifier'])?.value ?? '';
-  const nav = p.manifest.find((i) => i.properties.includes('nav'));
-  if (nav) p.toc = tocEntries(nav.path, xml(nav.path));
+  p.fixed = p.metadata.some((m) => m.name === 'rendition:layout' && m.value === 'pre-paginated');
+  const spine = firstOf(root, 'spine');
+  if (spine?.attrs['page-progression-direction'] === 'rtl') p.direction = 'rtl';
+  const document = (item: ManifestItem | undefined): ReadDocument | null => {
+    const read = item ? xml(item.path) : null;
+    return item && read ? { path: item.path, root: read } : null;
+  };
+  const ncx =
+    p.manifest.find((i) => i.id === spine?.attrs.toc && i.type === NCX) ??
+    p.manifest.find((i) => i.type === NCX);
+  const nav = document(p.manifest.find((i) => i.properties.includes('nav')));
+  if (nav) p.nav = readNav(nav);
+  p.older = readOlder(document(ncx), { path: p.path, root });
   return done(p);
 }
 
-function tocEntries(file: string, nav: XmlElement | null): NavEntry[] {
-  const toc =
-    nav && descendants(nav, 'nav').find((n) => (n.attrs['epub:type'] ?? '').split(/\s+/).includes('toc'));
-  const entries: NavEntry[] = [];
-  const walk = (el: XmlElement, depth: number): void => {
-    for (const c of el.children) {
-      if (typeof c === 'string') continue;
-      if (c.name === 'a' || c.name === 'span') {
-        const to = c.attrs.href === undefined ? null : resolve(file, c.attrs.href);
-        entries.push({
-          label: textOf(c).replace(/\s+/g, ' ').trim(),
-          path: to?.path ?? '',
-          fragment: to?.fragment ?? '',
-          depth,
-          line: c.line,
-        });
-      } else walk(c, c.name === 'ol' ? depth + 1 : depth);
-    }
-  };
-  if (toc) walk(toc, -1);
-  return entries;
+/** What a reader navigates by: a list that the newer form lacks is taken from the older one. */
+export function navigationOf({ nav, older }: EpubPackage): Navigation {
+  const either = (list: keyof Navigation): NavEntry[] => (nav[list].length > 0 ? nav[list] : older[list]);
+  return { contents: either('contents'), landmarks: either('landmarks'), pages: either('pages') };
 }

@@ -1,16 +1,7 @@
 /** An EPUB (2 or 3) as a manuscript: its text files in reading order, each with the headings its navigation knows. */
 import { parse, defaultTreeAdapter, html, type DefaultTreeAdapterTypes as Tree } from 'parse5';
-import {
-  descendants,
-  done,
-  firstOf,
-  parseXml,
-  refused,
-  textOf,
-  type Outcome,
-  type XmlElement,
-} from '../../base';
-import { readPackage, resolve, textPart, type EpubPackage, type NavEntry } from '../../package';
+import { done, parseXml, refused, type Outcome, type XmlElement } from '../../base';
+import { navigationOf, readPackage, resolve, textPart, type EpubPackage, type NavEntry } from '../../package';
 import { readPages, type HtmlPage } from './html';
 import { attribute, elementsOf, textIn } from './html-notes';
 import { StyleSheet } from './html-style';
@@ -53,7 +44,7 @@ export function readEpub(bytes: Uint8Array): Outcome<RawManuscript> {
       return to && { path: to.path, id: to.fragment };
     },
   });
-  markHeadings(m, p.toc.length > 0 ? p.toc : ncxEntries(p));
+  markHeadings(m, navigationOf(p).contents);
   return done(m);
 }
 
@@ -104,34 +95,6 @@ function fromXml(root: XmlElement): Tree.Document {
   };
   put(document, root);
   return document;
-}
-
-/** The navigation of EPUB 2 (OPF 2.0.1 §2.4.1). */
-function ncxEntries(p: EpubPackage): NavEntry[] {
-  const item = p.manifest.find((i) => i.type === 'application/x-dtbncx+xml');
-  const text = item && textPart(p.zip, item.path);
-  const root = text ? parseXml(text).root : null;
-  if (!item || !root) return [];
-  const entries: NavEntry[] = [];
-  const walk = (e: XmlElement, depth: number): void => {
-    for (const c of e.children) {
-      if (typeof c === 'string') continue;
-      if (c.name === 'navPoint') {
-        const label = c.children.find((x): x is XmlElement => typeof x !== 'string' && x.name === 'navLabel');
-        const to = resolve(item.path, firstOf(c, 'content')?.attrs.src ?? '');
-        entries.push({
-          label: label ? textOf(label).replace(/\s+/g, ' ').trim() : '',
-          path: to?.path ?? '',
-          fragment: to?.fragment ?? '',
-          depth,
-          line: c.line,
-        });
-        walk(c, depth + 1);
-      } else walk(c, depth);
-    }
-  };
-  for (const map of descendants(root, 'navMap')) walk(map, 0);
-  return entries;
 }
 
 /**

@@ -32,8 +32,8 @@ export const plainText = (text: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
-/** The text of an entry and whether a page number ends it. */
-function entryOf(line: string): { text: string; paged: boolean } {
+/** The text of an entry, whether a page number may end it, and whether leaders say that it does. */
+function entryOf(line: string): { text: string; paged: boolean; leaders: boolean } {
   const t = line.trim();
   const m = /^(.*\S)\s+(\S+)$/su.exec(t);
   if (m && PAGE.test(m[2] as string)) {
@@ -41,10 +41,12 @@ function entryOf(line: string): { text: string; paged: boolean } {
     const leaders = LEADERS.test(t.slice(body.trimEnd().length));
     // "CHAPTER 1" ends in its own number.
     const own = labelOf(t)?.title === '';
-    return { text: body.trim(), paged: leaders || (/\d$/.test(m[2] as string) && !own) };
+    return { text: body.trim(), paged: leaders || (/\d$/.test(m[2] as string) && !own), leaders };
   }
   const stuck = /^(.*?\S)(?:\.{3,}|\u2026{1,}|\t)\s*(\d{1,4}|[ivxlc]{1,6})$/su.exec(t);
-  return stuck ? { text: (stuck[1] as string).trim(), paged: true } : { text: t, paged: false };
+  return stuck
+    ? { text: (stuck[1] as string).trim(), paged: true, leaders: true }
+    : { text: t, paged: false, leaders: false };
 }
 
 const isTocStyle = (p: RawParagraph): boolean => /^toc\b/i.test(p.style);
@@ -58,6 +60,8 @@ export function typedContents(blocks: readonly RawBlock[]): TypedContents | null
   if (first < 0) return null;
   const later = linesAfter(blocks, first);
   const entries: Entry[] = [];
+  /** Something says that these are entries, beyond figures at the end of a line: "Chapter 1: Summer 1914". */
+  let said = false;
   let to = first;
   let unsure = 0;
   for (let at = first; at < blocks.length; at++) {
@@ -66,10 +70,11 @@ export function typedContents(blocks: readonly RawBlock[]): TypedContents | null
     if (isEmpty(b)) continue;
     const text = b.text.trim();
     if (b.pictures.length > 0 || text.length > LONG) break;
-    const { text: title, paged } = entryOf(text);
+    const { text: title, paged, leaders } = entryOf(text);
     const bare = labelOf(title)?.title ?? '';
     const known = [title, bare].some((t) => t !== '' && (later.get(plainText(t)) ?? -1) > at);
-    const sure = paged || isTocStyle(b) || COLUMNS.test(text.replace(/\s+/g, ' '));
+    const marked = leaders || isTocStyle(b) || COLUMNS.test(text.replace(/\s+/g, ' '));
+    const sure = marked || (paged && b.outline === 0);
     if (b.outline > 0 && !sure) break;
     if (!sure && !known) {
       // A line or two between entries: a part’s name, a title that was changed since.
@@ -79,10 +84,11 @@ export function typedContents(blocks: readonly RawBlock[]): TypedContents | null
     // A heading that begins its page, and is not told of later, is where the book begins.
     if (!sure && b.breakBefore && entries.length > 0) break;
     unsure = 0;
+    said ||= marked || known;
     to = at + 1;
     if (!COLUMNS.test(text.replace(/\s+/g, ' '))) entries.push({ text: plainText(title) });
   }
-  if (entries.length < (heading >= 0 ? 1 : 4)) return null;
+  if (entries.length < (heading < 0 ? 4 : said ? 1 : 2)) return null;
   return { from: heading >= 0 ? heading : first, to, heading, entries };
 }
 

@@ -33,6 +33,7 @@ import { EbookChoices } from './EbookChoices';
 import { SampleChoices } from './SampleChoices';
 import { sentTo } from './EarlierFiles';
 import { AllFiles, MakeAll } from './Whole';
+import { Ended } from './Ended';
 import { Table, type Column } from '@/ui/Table';
 import { Tip } from '@/ui/Tip';
 
@@ -332,18 +333,6 @@ function Printing({ edition }: { edition: PrintEdition }) {
       />
     </span>
   );
-}
-
-function Ended({ job }: { job: Job | undefined }) {
-  if (job?.state === 'failed')
-    return (
-      <p role="alert" className="mt-1 max-w-80 text-left text-[13px] text-rubric">
-        {job.error}
-      </p>
-    );
-  if (job?.state === 'stopped')
-    return <p className="mt-1 text-[13px] text-ink-soft">Stopped. Nothing was made.</p>;
-  return null;
 }
 
 function Checks({ product }: { product: Product }) {

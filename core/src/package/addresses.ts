@@ -1,0 +1,20 @@
+/** References between the files of a container. */
+
+/** A reference seen from a file of the container, as path and fragment; null for one that leaves the container. */
+export function resolve(from: string, href: string): { path: string; fragment: string } | null {
+  if (/^[a-z][a-z0-9+.-]*:/i.test(href) || href.startsWith('//')) return null;
+  const [pathPart = '', fragment = ''] = href.split('#');
+  let decoded = pathPart;
+  try {
+    decoded = decodeURIComponent(pathPart);
+  } catch {
+    // A stray percent sign: the reference is taken as written.
+  }
+  if (decoded === '') return { path: from, fragment };
+  const parts = decoded.startsWith('/') ? [] : from.split('/').slice(0, -1);
+  for (const p of decoded.split('/')) {
+    if (p === '..') parts.pop();
+    else if (p !== '.' && p !== '') parts.push(p);
+  }
+  return { path: parts.join('/'), fragment };
+}
