@@ -20,7 +20,7 @@ import {
 } from '@pagina/core/book';
 import { linksToShops, OUTLETS } from '@pagina/core/outlets';
 import { PAPERS, paperOf, spineWidth } from '@pagina/core/trade';
-import type { Job, Product } from '@pagina/data';
+import type { Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { Progress } from '@/ui/Progress';
