@@ -236,6 +236,13 @@ describe('an ebook in Proof', () => {
     await expect
       .poll(() => page.getByRole('slider', { name: 'Place in the book' }).getAttribute('aria-valuenow'))
       .toBe('1000');
+    await page.getByRole('slider', { name: 'Place in the book' }).focus();
+    await page.keyboard.press('Home');
+    await expect
+      .poll(() => page.getByRole('button', { name: 'Previous', exact: true }).isDisabled())
+      .toBe(true);
+    await page.keyboard.press('End');
+    await expect.poll(() => page.getByRole('button', { name: 'Next', exact: true }).isDisabled()).toBe(true);
   });
 
   it('is scrolled as well, and keeps its place', async () => {

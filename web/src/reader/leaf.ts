@@ -124,8 +124,20 @@ export class Leaf {
     // A mark of a page is empty: the place it stands at is told by the words behind it.
     return element?.getClientRects()[0] ?? this.rectAt(this.texts.ids.get(id) ?? 0);
   }
+  /** White space has no place of its own: that of the text behind it, or before it at the end, is taken. */
   private rectAt(offset: number): DOMRect | undefined {
-    return this.texts.range(offset, offset + 1)?.getClientRects()[0];
+    const { texts } = this;
+    const first = (from: number, to: number): DOMRect | undefined =>
+      texts.range(from, to)?.getClientRects()[0];
+    const own = first(offset, offset + 1);
+    if (own) return own;
+    const behind = this.inked.find((i) => (texts.starts[i] as number) >= offset);
+    const last = this.inked.at(-1);
+    const node = behind ?? last;
+    if (node === undefined) return undefined;
+    const start = texts.starts[node] as number;
+    const end = start + (texts.nodes[node] as Text).data.trimEnd().length;
+    return behind === undefined ? first(end - 1, end) : first(start, end);
   }
   private screenOf(rect: DOMRect): number {
     const from = this.sign > 0 ? rect.left : this.window.innerWidth - rect.right;

@@ -14,6 +14,8 @@ export interface Match {
 /** Matches at most: who finds more looks for something longer. */
 export const MOST_MATCHES = 500;
 const AROUND = 40;
+/** Before a match there is less, so that the match itself is in sight. */
+const BEFORE = 22;
 
 /** Any white space matches any other, capitals match small letters, and one quotation mark or dash another of its kind. */
 export function patternOf(words: string): RegExp | null {
