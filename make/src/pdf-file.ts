@@ -3,8 +3,14 @@ import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { setFlagsFromString } from 'node:v8';
 import { Worker } from 'node:worker_threads';
-import { drawnPage, type DrawnPage, type Page, type PageSetting } from '@pagina/core/compose';
-import type { PdfKind, PrintPdfEnd, ScreenFacts } from '@pagina/core/pdf';
+import {
+  drawnPage,
+  type DrawnPage,
+  type Page,
+  type PageSetting,
+  type ScreenFacts,
+} from '@pagina/core/compose';
+import type { PdfKind, PrintPdfEnd } from '@pagina/core/pdf';
 import { WordParts, type FaceCard, type WordsPart } from '@pagina/core/type';
 
 export type ToThread =

@@ -1,7 +1,13 @@
 /** Makes the printer's PDF of an edition: composition, pictures, file. */
 import { done, refused, type Outcome } from '@pagina/core/base';
 import { printOf, type Book, type Edition } from '@pagina/core/book';
-import { compose, sheetPictures, type ComposeCache, type Composition } from '@pagina/core/compose';
+import {
+  compose,
+  screenFacts,
+  sheetPictures,
+  type ComposeCache,
+  type Composition,
+} from '@pagina/core/compose';
 import type { PdfPicture } from '@pagina/core/pdf';
 import { fronted } from './front';
 import { typeSource } from './faces';
@@ -34,8 +40,7 @@ export async function makePrint(
   // Writes the first pages while the others are set.
   const file = openPdfFile(
     screen ? 'screen' : (edition?.standard ?? 'plain'),
-    // The library that writes PDFs belongs to the thread: here it would only be loaded.
-    screen && edition ? (await import('@pagina/core/pdf')).screenFacts(book, edition) : null,
+    screen && edition ? screenFacts(book, edition) : null,
   );
   try {
     const source = await typeSource();

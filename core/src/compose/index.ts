@@ -1,6 +1,8 @@
 export * from './compose';
 export * from './cache';
 export * from './sheets';
+export * from './facts';
+export * from './positions';
 export {
   After,
   breakLines,

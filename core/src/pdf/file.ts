@@ -14,21 +14,19 @@ import {
   type PDFRef,
 } from 'pdf-lib';
 import { digestOf, ptString, type Mp } from '../base';
-import { DisplayIndex, displayList, type DrawnPage } from '../compose';
+import {
+  DisplayIndex,
+  displayList,
+  positionsOf,
+  type DrawnPage,
+  type PagePositions,
+  type ScreenFacts,
+} from '../compose';
 import { authorsLine, type BookRecord } from '../record';
 import { WordCopy, type FaceCard, type WordsPart } from '../type';
 import { Bytes, pageContent, taggedContent } from './content';
 import { FontUse, writeFont, type FontTools } from './font';
-import {
-  annotations,
-  outlines,
-  structure,
-  type PlaceOf,
-  type Run,
-  type ScreenFacts,
-  type ScreenPage,
-} from './screen';
-import { positionsOf, type PagePositions } from './positions';
+import { annotations, outlines, structure, type PlaceOf, type Run, type ScreenPage } from './screen';
 import { mark, VERSION, type PdfKind } from './standards';
 import { literal } from './strings';
 

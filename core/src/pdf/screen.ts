@@ -4,33 +4,7 @@
  */
 import { PDFHexString, PDFName, type PDFContext, type PDFDict, type PDFRef } from 'pdf-lib';
 import { literal } from './strings';
-import type { Mp } from '../base';
-
-/** A role in the structure, with the id of the element that bears it; elements of the same id are one. */
-export type Role = readonly [type: string, id: string];
-/** Where a link leads: an address, or a place of the book as "section" or "section#block". */
-export interface LinkRange {
-  from: number;
-  to: number;
-  target: string;
-}
-export interface OutlineEntry {
-  title: string;
-  depth: number;
-  section: string;
-  block: string | null;
-}
-export interface ScreenFacts {
-  outline: readonly OutlineEntry[];
-  /** Elements around the words of a block, from the outermost in, by block id. */
-  roles: Readonly<Record<string, readonly Role[]>>;
-  /** Alternative texts of pictures by figure, in the order in which they stand in the book. */
-  figures: Readonly<Record<string, { id: string; alt: string }[]>>;
-  /** Links in the text, by block. */
-  links: Readonly<Record<string, readonly LinkRange[]>>;
-  /** Title of each section, for the structure's own names. */
-  sections: readonly { id: string; title: string }[];
-}
+import type { LinkBox, OutlineEntry, ScreenFacts } from '../compose';
 
 /** A stretch of a page's content under one number. */
 export interface Run {
@@ -40,15 +14,6 @@ export interface Run {
   /** A picture's id, '' for text. */
   picture: string;
 }
-/** A place on a page that leads elsewhere; millipoints from the page's head. */
-export interface LinkBox {
-  target: string;
-  x: Mp;
-  y: Mp;
-  width: Mp;
-  height: Mp;
-}
-
 export interface ScreenPage {
   ref: PDFRef;
   dict: PDFDict;

@@ -1,8 +1,18 @@
 /** Where on a page links stand and blocks begin, from its lines of words. */
 import type { Mp } from '../base';
-import { LINE, LINE_HEAD, nextOp, partOf, type DrawnPage } from '../compose';
+import type { LinkRange } from './facts';
+import { partOf } from './lines';
+import { LINE, LINE_HEAD, nextOp, type DrawnPage } from './sheets';
 import type { WordGlyphs } from '../type';
-import type { LinkRange, LinkBox } from './screen';
+
+/** A place on a page that leads elsewhere; millipoints from the page's head. */
+export interface LinkBox {
+  target: string;
+  x: Mp;
+  y: Mp;
+  width: Mp;
+  height: Mp;
+}
 
 /** Width of a word as it was shaped, and its size. */
 function measured({ starts, data }: WordGlyphs, word: number): { width: Mp; size: Mp } {

@@ -3,7 +3,32 @@ import type { Node } from 'prosemirror-model';
 import { altOf, sectionsOf, type Book, type Edition } from '../book';
 import { designOf, numberingWith } from '../design';
 import { contentsOf, headingsOf } from '../order';
-import type { LinkRange, Role, ScreenFacts } from './screen';
+
+/** A role in the structure, with the id of the element that bears it; elements of the same id are one. */
+export type Role = readonly [type: string, id: string];
+/** Where a link leads: an address, or a place of the book as "section" or "section#block". */
+export interface LinkRange {
+  from: number;
+  to: number;
+  target: string;
+}
+export interface OutlineEntry {
+  title: string;
+  depth: number;
+  section: string;
+  block: string | null;
+}
+export interface ScreenFacts {
+  outline: readonly OutlineEntry[];
+  /** Elements around the words of a block, from the outermost in, by block id. */
+  roles: Readonly<Record<string, readonly Role[]>>;
+  /** Alternative texts of pictures by figure, in the order in which they stand in the book. */
+  figures: Readonly<Record<string, { id: string; alt: string }[]>>;
+  /** Links in the text, by block. */
+  links: Readonly<Record<string, readonly LinkRange[]>>;
+  /** Title of each section, for the structure's own names. */
+  sections: readonly { id: string; title: string }[];
+}
 
 /** Elements of standard structure types (ISO 32000-1 §14.8.4) that a block's children stand in. */
 const AROUND: Record<string, readonly string[]> = {
