@@ -1,10 +1,11 @@
 import { pictureInfo } from '@pagina/core/base';
-import { apply, isPrint, isReflow, isSample, pagesOf, type Book, type Edition } from '@pagina/core/book';
+import { apply, isPrint, isReflow, pagesOf, type Book, type Edition } from '@pagina/core/book';
 import { compose } from '@pagina/core/compose';
 import { editionAdded, INTERIOR_NAMES, trimOf } from '@pagina/core/design';
 import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
 import {
   makeEbook,
+  makeFixed,
   makePrint,
   readBookFile,
   settleForOneFile,
@@ -15,7 +16,7 @@ import { readInput, Unusable, unusable, writeOutput } from './files';
 import type { Options } from './options';
 import { manuscript } from './manuscript';
 
-const FORMS = ['print', 'screen', 'cover', 'reflow', 'epub2', 'sample', 'manuscript'] as const;
+const FORMS = ['print', 'screen', 'cover', 'reflow', 'epub2', 'fixed', 'sample', 'manuscript'] as const;
 type Form = (typeof FORMS)[number];
 
 /** Makes one edition of a manuscript or a book file. */
@@ -23,7 +24,7 @@ export async function build(path: string, options: Options): Promise<number> {
   const form = options.edition;
   if (!FORMS.includes(form as Form))
     throw new Unusable(
-      'Say which edition to make: --edition print, screen (PDF with links), cover, reflow, epub2, sample or manuscript (.docx).',
+      'Say which edition to make: --edition print, screen (PDF with links), cover, reflow, epub2, fixed, sample or manuscript (.docx).',
     );
   if (!options.out) throw new Unusable('Say where the file goes: --out FILE.');
   settleForOneFile();
@@ -91,7 +92,16 @@ export async function build(path: string, options: Options): Promise<number> {
     for (const f of missingGlyphs(composition.missing).slice(0, 5)) process.stderr.write(`${f.message}\n`);
     return 0;
   }
-  if (form === 'sample') return sample(book, pictures, options.out);
+  if (form === 'sample' || form === 'fixed') {
+    const [withIt, id] = having(book, form);
+    const made =
+      form === 'fixed'
+        ? await makeFixed(withIt, id, { pictures })
+        : await makeEbook(withIt, id, { pictures, print: null });
+    if (!made.ok) throw unusable(made.refusal);
+    writeOutput(options.out, made.value.bytes);
+    return 0;
+  }
   const pages = pagesOf(book, edition.id);
   const made = await makeEbook(book, edition.id, { pictures, print: pages ? { edition: pages.id } : null });
   if (!made.ok) throw unusable(made.refusal);
@@ -104,17 +114,15 @@ export async function build(path: string, options: Options): Promise<number> {
   return 0;
 }
 
-/** The book's own sample, or a tenth of its ebook. */
-async function sample(book: Book, pictures: (id: string) => Uint8Array | null, out: string): Promise<number> {
-  const own = book.editions.find(isSample);
-  const added = own ? null : editionAdded(book, 'sample', 'sample');
-  if (added && !added.ok) throw unusable(added.refusal);
-  const applied = added && apply(book, added.value);
-  if (applied && !applied.ok) throw unusable(applied.refusal);
-  const made = await makeEbook(applied?.value.book ?? book, own?.id ?? 'sample', { pictures, print: null });
-  if (!made.ok) throw unusable(made.refusal);
-  writeOutput(out, made.value.bytes);
-  return 0;
+/** The book with its own edition of that form, or one of the pages and the ebook that it has; and that edition's id. */
+function having(book: Book, form: 'sample' | 'fixed'): [Book, string] {
+  const own = book.editions.find((e) => e.form === form);
+  if (own) return [book, own.id];
+  const added = editionAdded(book, form, form);
+  if (!added.ok) throw unusable(added.refusal);
+  const applied = apply(book, added.value);
+  if (!applied.ok) throw unusable(applied.refusal);
+  return [applied.value.book, form];
 }
 
 async function open(path: string): Promise<BookFile> {

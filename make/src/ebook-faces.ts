@@ -33,6 +33,22 @@ export async function facesFor(book: Book, edition: ReflowEdition): Promise<Embe
   );
 }
 
+/** Faces by their names, each cut down to the characters that are set in it; every one is a family of its own. */
+export async function facesByName(used: ReadonlyMap<string, string>): Promise<EmbeddedFace[]> {
+  subsetter ??= startSubsetter(readFileSync(wasmPath('harfbuzz-subset')));
+  const cutter = await subsetter;
+  return [...used]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([face, signs]) => ({
+      family: face,
+      weight: 400,
+      italic: false,
+      name: face.toLowerCase().replace(/\W+/g, '-'),
+      bytes: cutter.subsetFor(readFileSync(facePath(face)), signs),
+      licence: readFileSync(licencePath(face.replace(/( Bold)?( Italic)?$/, '')), 'utf8'),
+    }));
+}
+
 /** Basic Latin, Latin-1, Latin Extended-A and General Punctuation: most words that the house itself adds are written in them. */
 const HOUSE = [
   [0x20, 0x7e],

@@ -65,7 +65,7 @@ export async function makeEbook(
   return written.ok ? done({ bytes: written.value, milliseconds: clock.laps }) : written;
 }
 
-async function allPictures(book: Book, bytesOf: PictureBytes): Promise<Map<string, Uint8Array>> {
+export async function allPictures(book: Book, bytesOf: PictureBytes): Promise<Map<string, Uint8Array>> {
   const files = new Map<string, Uint8Array>();
   for (const p of book.pictures) {
     const bytes = await bytesOf(p.id);

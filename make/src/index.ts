@@ -5,5 +5,6 @@ export * from './pictures';
 export * from './print';
 export * from './bookfile';
 export * from './ebook';
+export * from './fixed';
 export * from './rejections';
 export * from './inflate';

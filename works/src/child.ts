@@ -21,6 +21,7 @@ import {
   ignoreLateRejections,
   inflateByHost,
   makeEbook,
+  makeFixed,
   makePrint,
   settleForOneFile,
   typeSource,
@@ -103,13 +104,15 @@ async function make({
   } else {
     const pages = pagesOf(book, edition.id);
     const shop = outletNamed(outlet);
-    const made = await makeEbook(book, edition.id, {
-      pictures: bytesOf,
-      modified,
-      print: pages ? { edition: pages.id } : null,
-      bookAddress: shop ? (isbn) => bookAddressAt(shop, isbn, affiliate) : undefined,
-      progress,
-    });
+    const options = { pictures: bytesOf, modified, progress };
+    const made =
+      edition.form === 'fixed'
+        ? await makeFixed(book, edition.id, options)
+        : await makeEbook(book, edition.id, {
+            ...options,
+            print: pages ? { edition: pages.id } : null,
+            bookAddress: shop ? (isbn) => bookAddressAt(shop, isbn, affiliate) : undefined,
+          });
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     progress('Checking the file', 0);
     writeFileSync(out, made.value.bytes);

@@ -1,6 +1,6 @@
 /** The files made of a title as one archive, with a page of plain text that says what each of them is for. */
 import { inSentence } from '../base';
-import { editionOf, isPrint, isSample, type Edition } from './edition';
+import { editionOf, isFixed, isPrint, isSample, type Edition } from './edition';
 import { MANUSCRIPT, productKeyOf } from './productkey';
 
 interface MadeFile {
@@ -50,7 +50,9 @@ export function purposeOf(
         return `To give away: the ${called}, with a closing page that says where to find the rest.`;
       return edition && isPrint(edition)
         ? `For the printer: the pages of the ${called}, without the cover.`
-        : `For shops of ebooks and for readers: the ${called}.`;
+        : edition && isFixed(edition)
+          ? `For shops that take fixed layouts, and for readers: the ${called}, page by page as it is printed.`
+          : `For shops of ebooks and for readers: the ${called}.`;
   }
 }
 

@@ -74,12 +74,20 @@ export const sampleEditionSchema = z.object({
   closing: z.string().max(2_000).default(''),
 });
 
+export const fixedEditionSchema = z.object({
+  ...common,
+  form: z.literal('fixed'),
+  /** The print edition whose pages it shows; null where that was removed. */
+  of: z.string().nullable().default(null),
+});
+
 export type PrintEdition = z.infer<typeof printEditionSchema>;
 export type ReflowEdition = Omit<z.infer<typeof reflowEditionSchema>, 'pageList'> & {
   pageList: string | null;
 };
 export type SampleEdition = z.infer<typeof sampleEditionSchema>;
-export type Edition = PrintEdition | ReflowEdition | SampleEdition;
+export type FixedEdition = z.infer<typeof fixedEditionSchema>;
+export type Edition = PrintEdition | ReflowEdition | SampleEdition | FixedEdition;
 
 /** Fields of any form; a change sets some of them on an edition that has them. */
 export const editionFields = printEditionSchema
@@ -97,6 +105,7 @@ export const editionChoicesSchema = z.discriminatedUnion('form', [
   printEditionSchema.omit(TITLES_OWN),
   reflowEditionSchema.omit({ ...TITLES_OWN, pageList: true }),
   sampleEditionSchema.omit({ ...TITLES_OWN, of: true }),
+  fixedEditionSchema.omit({ ...TITLES_OWN, of: true }),
 ]);
 export type EditionChoices = z.infer<typeof editionChoicesSchema>;
 export const choicesOfEdition = (edition: Edition): EditionChoices => editionChoicesSchema.parse(edition);
@@ -105,6 +114,7 @@ const oneEdition = z.discriminatedUnion('form', [
   printEditionSchema,
   reflowEditionSchema,
   sampleEditionSchema,
+  fixedEditionSchema,
 ]);
 type Parsed = z.infer<typeof oneEdition>;
 
@@ -135,6 +145,7 @@ export const editionOf = (book: Editions, id: string | null): Edition | undefine
   book.editions.find((e) => e.id === id);
 export const isPrint = (e: Edition): e is PrintEdition => e.form === 'print';
 export const isReflow = (e: Edition): e is ReflowEdition => e.form === 'reflow';
+export const isFixed = (e: Edition): e is FixedEdition => e.form === 'fixed';
 export const isSample = (e: Edition): e is SampleEdition => e.form === 'sample';
 
 /** The ebook that a sample is taken from. */
@@ -149,10 +160,11 @@ export function printOf(book: Editions, id: string | null): PrintEdition | undef
   return e && isPrint(e) ? e : undefined;
 }
 
-/** The print edition whose pages stand for an edition: itself, or the one whose folios an ebook gives. */
+/** The print edition whose pages stand for an edition: itself, the one whose folios an ebook gives, or whose pages it shows. */
 export function pagesOf(book: Editions, id: string): PrintEdition | undefined {
   const e = editionOf(book, id);
-  return e && isReflow(e) ? printOf(book, e.pageList) : printOf(book, id);
+  if (!e) return undefined;
+  return printOf(book, isReflow(e) ? e.pageList : isFixed(e) ? e.of : id);
 }
 
 /** The print edition to show for whichever edition is chosen: `pagesOf` it, or else the first one. */

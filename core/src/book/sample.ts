@@ -4,7 +4,7 @@
  */
 import type { Node } from 'prosemirror-model';
 import { byLanguage, countWords } from '../base';
-import { editionOf, isSample, sampledEbook, type SampleEdition } from './edition';
+import { editionOf, isFixed, isSample, sampledEbook, type SampleEdition } from './edition';
 import { carries, freshSection, sectionsOf, type Book, type Section } from './model';
 import { schema } from './schema';
 
@@ -72,9 +72,13 @@ function cutAfter(s: Section, most: number): Section {
   return { ...s, content: schema.node('doc', null, [...kept, ...notes]) };
 }
 
-/** The sections that an edition shows: those it carries, or of a sample those of its ebook as far as it goes, and its last page. */
+/**
+ * The sections that an edition shows: those it carries; of a sample those of its ebook as far as it goes, and its last page;
+ * of a fixed layout those of its print edition.
+ */
 export function sectionsIn(book: Book, id: string): Section[] {
   const edition = editionOf(book, id);
+  if (edition && isFixed(edition)) return edition.of === null ? [] : sectionsOf(book, edition.of);
   if (!edition || !isSample(edition)) return sectionsOf(book, id);
   const whole = sampledEbook(book, edition);
   if (!whole) return [];

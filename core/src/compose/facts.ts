@@ -1,6 +1,6 @@
 /** What a file for the screen tells of a book: its bookmarks, what each block is, its links, its pictures' words. */
 import type { Node } from 'prosemirror-model';
-import { altOf, sectionsOf, type Book, type Edition } from '../book';
+import { altOf, notesIn, sectionsOf, type Book, type Edition } from '../book';
 import { designOf, numberingWith } from '../design';
 import { contentsOf, headingsOf } from '../order';
 
@@ -52,6 +52,8 @@ export function screenFacts(book: Book, edition: Edition): ScreenFacts {
   const roles: Record<string, readonly Role[]> = {};
   const links: Record<string, LinkRange[]> = {};
   const figures: Record<string, { id: string; alt: string }[]> = {};
+  /** Where each note of the section that is looked through begins, as "section#block". */
+  let notes = new Map<string, string>();
   const walk = (n: Node, around: readonly Role[]): void =>
     n.forEach((child) => {
       const id = child.attrs.id as string;
@@ -59,15 +61,23 @@ export function screenFacts(book: Book, edition: Edition): ScreenFacts {
       if (name === 'figure') {
         (figures[child.attrs.picture as string] ??= []).push({ id, alt: altOf(child) });
         roles[id] = [...around, ['Caption', id]];
-        linksOf(child, id, links);
+        linksOf(child, id, links, notes);
       } else if (child.isTextblock) {
         const type =
           name === 'subhead' ? `H${Number(child.attrs.level) + 1}` : name === 'monospace' ? 'Code' : 'P';
         roles[id] = [...around, [type, id]];
-        linksOf(child, id, links);
+        linksOf(child, id, links, notes);
       } else walk(child, [...around, ...(AROUND[name] ?? []).map((type): Role => [type, id])]);
     });
-  for (const s of sections) walk(s.content, []);
+  for (const s of sections) {
+    notes = new Map(
+      notesIn(s.content).map((n) => [
+        n.attrs.id as string,
+        `${s.id}#${String(n.firstChild?.attrs.id ?? '')}`,
+      ]),
+    );
+    walk(s.content, []);
+  }
   return {
     outline: contentsOf(sections, naming, 3).map((e) => ({
       title: [e.heading.number, e.heading.title].filter(Boolean).join(': ') || e.heading.label,
@@ -82,8 +92,15 @@ export function screenFacts(book: Book, edition: Edition): ScreenFacts {
   };
 }
 
-function linksOf(block: Node, id: string, links: Record<string, LinkRange[]>): void {
+function linksOf(
+  block: Node,
+  id: string,
+  links: Record<string, LinkRange[]>,
+  notes: ReadonlyMap<string, string>,
+): void {
   block.forEach((n, offset) => {
+    const note = n.type.name === 'note' ? notes.get(n.attrs.ref as string) : undefined;
+    if (note) (links[id] ??= []).push({ from: offset, to: offset + n.nodeSize, target: note });
     const link = n.marks.find((m) => m.type.name === 'link');
     if (!link || link.attrs.kind === 'shop') return;
     const target = link.attrs.target as string;

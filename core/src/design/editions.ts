@@ -3,6 +3,7 @@ import { done, inSentence, refused, type Outcome } from '../base';
 import {
   editionOf,
   editionsSchema,
+  isFixed,
   isPrint,
   isReflow,
   isSample,
@@ -25,6 +26,10 @@ export const NEW_EDITIONS = {
     purpose: 'For readers who need large letters.',
   },
   ebook: { name: 'Ebook', purpose: 'For shops of ebooks.' },
+  fixed: {
+    name: 'Fixed-layout ebook',
+    purpose: 'Its pages look as they are printed, on every screen.',
+  },
   sample: { name: 'Sample', purpose: 'To give away, so that readers want the rest.' },
 } as const;
 export type NewEdition = keyof typeof NEW_EDITIONS;
@@ -61,10 +66,12 @@ export const editionAdded = (book: Book, what: NewEdition, id: string): Outcome<
         ? { form: 'sample', of: like?.id ?? null }
         : what === 'ebook'
           ? { form: 'reflow', pageList: print?.id ?? null }
-          : {
-              form: 'print',
-              ...(print ? { trim: print.trim, paper: print.paper, standard: print.standard } : {}),
-            };
+          : what === 'fixed'
+            ? { form: 'fixed', of: print?.id ?? null }
+            : {
+                form: 'print',
+                ...(print ? { trim: print.trim, paper: print.paper, standard: print.standard } : {}),
+              };
     const [made] = editionsSchema.parse([{ ...looks, ...fields, ...named }]);
     const edition = made as Edition;
     const large =
@@ -86,7 +93,13 @@ export const editionByChoices = (
   full(book, () => {
     const first = (is: (e: Edition) => boolean): string | null => book.editions.find(is)?.id ?? null;
     const [made] = editionsSchema.parse([
-      { ...choices, pageList: first(isPrint), of: first(isReflow), id, name: ownName(book, name) },
+      {
+        ...choices,
+        pageList: first(isPrint),
+        of: first(choices.form === 'fixed' ? isPrint : isReflow),
+        id,
+        name: ownName(book, name),
+      },
     ]);
     return {
       type: 'group',
@@ -128,7 +141,7 @@ export function editionRemoved(book: Book, id: string): Outcome<Change> {
         .filter((e) => isReflow(e) && e.pageList === id)
         .map((e): Change => ({ type: 'set-edition', id: e.id, fields: { pageList: null } })),
       ...book.editions
-        .filter((e) => isSample(e) && e.of === id)
+        .filter((e) => (isSample(e) || isFixed(e)) && e.of === id)
         .map((e): Change => ({ type: 'set-edition', id: e.id, fields: { of: null } })),
       { type: 'remove-edition', id },
     ],

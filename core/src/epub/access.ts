@@ -8,6 +8,8 @@ export interface AccessFacts {
   pageList: boolean;
   headings: boolean;
   text: boolean;
+  /** Its pages have a fixed size: their type can't be changed. */
+  fixed?: boolean;
 }
 
 export function factsOf(
@@ -49,7 +51,7 @@ export function accessMeta(f: AccessFacts): [property: string, value: string][] 
     ...(f.headings ? ['structuralNavigation'] : []),
     ...(f.pictures > 0 && f.picturesWithoutAlt === 0 ? ['alternativeText'] : []),
     ...(f.pageList ? ['pageBreakMarkers', 'pageNavigation'] : []),
-    'displayTransformability',
+    ...(f.fixed ? [] : ['displayTransformability']),
   ];
   for (const feature of features) meta.push(['schema:accessibilityFeature', feature]);
   meta.push(['schema:accessibilityHazard', f.animated ? 'unknown' : 'none']);
@@ -58,7 +60,11 @@ export function accessMeta(f: AccessFacts): [property: string, value: string][] 
 }
 
 function summary(f: AccessFacts): string {
-  const parts = ['The text can be enlarged, recoloured and read aloud, and has a table of contents.'];
+  const parts = [
+    f.fixed
+      ? 'Pages have a fixed layout: their text can be read aloud and searched, but not set otherwise. There is a table of contents.'
+      : 'The text can be enlarged, recoloured and read aloud, and has a table of contents.',
+  ];
   if (f.pictures > 0)
     parts.push(
       f.picturesWithoutAlt === 0

@@ -27,7 +27,7 @@ function packageFile(p: Publication): string {
       .filter(isDocument)
       .map(
         (d) =>
-          `<item id="${d.id}" href="${d.href}" media-type="application/xhtml+xml"${d.xhtml.includes('<math ') ? ' properties="mathml"' : ''}/>`,
+          `<item id="${d.id}" href="${d.href}" media-type="application/xhtml+xml"${properties(d.xhtml)}/>`,
       ),
     ...p.pictures.map(
       (x) =>
@@ -35,7 +35,11 @@ function packageFile(p: Publication): string {
     ),
     ...faceItems(p, 'font/ttf'),
   ];
-  const spine = p.spine.map((d) => `<itemref idref="${isDocument(d) ? d.id : 'nav'}"/>`);
+  const spine = p.spine.map((d) =>
+    isDocument(d)
+      ? `<itemref idref="${d.id}"${d.side ? ` properties="${SIDES[d.side]}"` : ''}/>`
+      : '<itemref idref="nav"/>',
+  );
   return `<?xml version="1.0" encoding="utf-8"?>
 <package xmlns="http://www.idpf.org/2007/opf" version="3.0" unique-identifier="id" xml:lang="${escapeXml(p.record.language)}">
 <metadata xmlns:dc="http://purl.org/dc/elements/1.1/">
@@ -51,8 +55,27 @@ ${spine.join('\n')}
 `;
 }
 
+/** What a document holds besides XHTML (§5.6.2.2). */
+function properties(xhtml: string): string {
+  const held = [...(xhtml.includes('<math ') ? ['mathml'] : []), ...(xhtml.includes('<svg ') ? ['svg'] : [])];
+  return held.length > 0 ? ` properties="${held.join(' ')}"` : '';
+}
+/** Where a page stands in a spread (§8.2.2.5). */
+const SIDES = {
+  left: 'page-spread-left',
+  right: 'page-spread-right',
+  centre: 'rendition:page-spread-center',
+} as const;
+
 function metadata(p: Publication): string[] {
   const meta = bookMeta(p);
+  // Pages of a fixed size, two beside each other where there is room (§8.2.2).
+  if (p.fixed)
+    meta.push(
+      '<meta property="rendition:layout">pre-paginated</meta>',
+      '<meta property="rendition:orientation">auto</meta>',
+      '<meta property="rendition:spread">auto</meta>',
+    );
   // EPUB Previews 1.0 §3.1 (from memory).
   if (p.sampleOf !== null)
     meta.push('<dc:type>preview</dc:type>', `<dc:source>${escapeXml(p.sampleOf)}</dc:source>`);

@@ -1,2 +1,3 @@
 export * from './write';
 export { idIn } from './ids';
+export { fixedPages, type FixedInput, type FixedPages } from './fixed';

@@ -13,6 +13,8 @@ export interface PublicationDocument {
   /** From the package file. */
   href: string;
   xhtml: string;
+  /** Where a page of a fixed size stands in a spread. */
+  side?: 'left' | 'right' | 'centre';
 }
 export interface PublicationPicture {
   id: string;
@@ -35,6 +37,8 @@ export interface EmbeddedFace {
 }
 export interface Publication {
   identifier: string;
+  /** Its documents are pages of a fixed size. */
+  fixed: boolean;
   /** Identifier of the ebook of which it is a sample; null for a whole one. */
   sampleOf: string | null;
   record: BookRecord;
@@ -90,7 +94,13 @@ export function pack(p: Publication, dialect: Dialect): Uint8Array {
     parts.push({ name: `EPUB/${picture.href}`, bytes: picture.bytes, stored: true });
   for (const f of p.faces) parts.push({ name: `EPUB/${faceHref(f)}`, bytes: f.bytes });
   // A licence is no part of the publication: it belongs to the container (OCF, EPUB 3.3 §4.2.6).
-  for (const [family, licence] of new Map(p.faces.map((f) => [f.family, f.licence])))
+  // Cuts of a family come under one: it bears the shortest of their names.
+  const licences = new Map<string, string>();
+  for (const { licence, family } of p.faces) {
+    const known = licences.get(licence);
+    if (known === undefined || family.length < known.length) licences.set(licence, family);
+  }
+  for (const [licence, family] of licences)
     parts.push({
       name: `META-INF/licence-${family.toLowerCase().replace(/\W+/g, '-')}.txt`,
       bytes: encode(licence),

@@ -164,6 +164,7 @@ export class ReflowRenderer {
     const pages = this.pages.list(addresses);
     return {
       identifier: this.identifier(this.edition),
+      fixed: false,
       sampleOf: this.whole && this.identifier(this.whole),
       record,
       date: this.edition.date,

@@ -4,7 +4,7 @@
  * where to go) and asked (what is in sight) comes from outside.
  */
 import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
-import { dress, type Box } from './dress';
+import { dress, OVER, type Box } from './dress';
 import { Leaf, type Spot } from './leaf';
 import { closeNote } from './notes';
 import { LIGHTS, MARGINS, type ReadingSettings, type ScreenSize } from './settings';
@@ -91,7 +91,12 @@ export function Screen({
   );
   const light = LIGHTS[settings.light];
   const paper = size.greys && settings.light === 'day' ? E_PAPER : light.paper;
-  const css = useMemo(() => dress(settings, box, paper), [settings, box, paper]);
+  const fixed = source.order.documents.find((d) => d.path === goal.path)?.fixed ?? false;
+  const css = useMemo(() => (fixed ? OVER : dress(settings, box, paper)), [fixed, settings, box, paper]);
+  /** Of the page that is shown, where it has a size of its own. */
+  const [viewport, setViewport] = useState<{ width: number; height: number } | null>(null);
+  const page = fixed ? (viewport ?? { width, height }) : null;
+  const fit = page ? Math.min(width / page.width, height / page.height) : 1;
 
   const latest = useRef({ css, box, turned, goal, onSight, onLink, onKey, onTurn });
   latest.current = { css, box, turned, goal, onSight, onLink, onKey, onTurn };
@@ -144,7 +149,8 @@ export function Screen({
     // A link that was followed before anybody could ask.
     if (at && at.path !== latest.current.goal.path)
       return latest.current.onLink(document.documentElement, window.location.href);
-    const fresh = new Leaf(document, window);
+    const fresh = new Leaf(document, window, fixed);
+    setViewport(fixed ? fresh.viewport : null);
     leaf.current = { path: latest.current.goal.path, leaf: fresh };
     spot.current = latest.current.goal.spot;
     fresh.dress(latest.current.css, latest.current.box, latest.current.turned);
@@ -178,7 +184,11 @@ export function Screen({
     document.addEventListener(
       'wheel',
       (e) => {
-        if (!latest.current.turned || e.ctrlKey || (e.target as Element).closest?.('[data-reader-note]'))
+        if (
+          !(latest.current.turned || leaf.current?.leaf.fixed) ||
+          e.ctrlKey ||
+          (e.target as Element).closest?.('[data-reader-note]')
+        )
           return;
         moved += e.deltaY + e.deltaX;
         if (Math.abs(moved) < WHEEL || e.timeStamp - rested < WHEEL_REST) return;
@@ -243,10 +253,16 @@ export function Screen({
           onLoad={() => void load()}
           className="absolute border-0"
           style={{
-            left: turned ? side : 0,
-            top: above,
-            width: box.width,
-            height: box.height,
+            ...(page
+              ? {
+                  left: (width - page.width * fit) / 2,
+                  top: (height - page.height * fit) / 2,
+                  width: page.width,
+                  height: page.height,
+                  transform: `scale(${fit})`,
+                  transformOrigin: 'top left',
+                }
+              : { left: turned ? side : 0, top: above, width: box.width, height: box.height }),
             opacity: shown === goal.path ? 1 : 0,
           }}
         />

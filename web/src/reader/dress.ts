@@ -31,8 +31,7 @@ export function dress(s: ReadingSettings, box: Box, paper: string): string {
       ? ''
       : `body, p, li, dt, dd, blockquote, td, th, div, section, aside { line-height: ${s.leading} !important; }`,
     light.overrides ? overriding(light) : '',
-    `::highlight(found) { background-color: #e7c873; color: #20242a; }`,
-    NOTE,
+    OVER,
   ].join('\n');
 }
 
@@ -69,6 +68,7 @@ const overriding = ({ ink, link }: Light): string =>
 body, body *:not(svg, svg *, a, a *) { color: inherit !important; background-color: transparent !important; border-color: currentColor !important; }
 a, a * { color: ${link} !important; }`;
 
-/** A note laid over the foot of the screen. */
-const NOTE = `[data-reader-note] { position: fixed; left: 0; right: 0; bottom: 0; max-height: 55vh; overflow: auto; box-sizing: border-box; padding: 0.8em 1em; border-top: 2px solid currentColor; font-size: 0.95em; line-height: 1.4; z-index: 9; }
+/** What is found, and a note laid over the foot of the screen: all that a page of a fixed size is dressed in. */
+export const OVER = `::highlight(found) { background-color: #e7c873; color: #20242a; }
+[data-reader-note] { position: fixed; left: 0; right: 0; bottom: 0; max-height: 55vh; overflow: auto; box-sizing: border-box; padding: 0.8em 1em; border-top: 2px solid currentColor; font-size: 0.95em; line-height: 1.4; z-index: 9; }
 [data-reader-note] button { font: inherit; font-size: 0.85em; color: inherit; background: none; border: 1px solid currentColor; border-radius: 2px; padding: 0.1em 0.6em; margin: 0.6em 0.6em 0 0; cursor: pointer; }`;

@@ -23,6 +23,8 @@ export class Leaf {
   constructor(
     readonly document: Document,
     private readonly window: Window & typeof globalThis,
+    /** Its page has a size of its own, and is one screen whatever the reader wants. */
+    readonly fixed: boolean,
   ) {
     this.texts = new TextMap(document);
     this.inked = this.texts.nodes.flatMap((n, i) => (/\S/.test(n.data) ? [i] : []));
@@ -30,7 +32,20 @@ export class Leaf {
     const faces = new window.CSSStyleSheet();
     faces.replaceSync(faceSheet());
     document.adoptedStyleSheets = [faces, this.sheet];
-    breakIntoColumns(document);
+    if (!fixed) breakIntoColumns(document);
+  }
+
+  /** The size of a fixed page, in the pixels of its document (EPUB 3.3 §8.2.2.6); null where it names none. */
+  get viewport(): { width: number; height: number } | null {
+    const said = this.document.querySelector('meta[name="viewport"]')?.getAttribute('content') ?? '';
+    const box =
+      this.document.documentElement
+        .getAttribute('viewBox')
+        ?.trim()
+        .split(/[\s,]+/) ?? [];
+    const width = Number(/(?:^|[\s,;])width\s*=\s*([\d.]+)/.exec(said)?.[1] ?? box[2]);
+    const height = Number(/(?:^|[\s,;])height\s*=\s*([\d.]+)/.exec(said)?.[1] ?? box[3]);
+    return width > 0 && height > 0 ? { width, height } : null;
   }
 
   /** Whether the document could be read as XML at all; Chromium shows a message of its own in its place. */
@@ -69,13 +84,14 @@ export class Leaf {
   }
 
   get screens(): number {
-    if (!this.box) return 1;
+    if (!this.box || this.fixed) return 1;
     return this.turned
       ? Math.max(1, Math.ceil((this.root.scrollWidth + this.box.gap - 2) / this.stride))
       : Math.max(1, Math.ceil((this.root.scrollHeight - 1) / this.step));
   }
   /** The screen in sight, from 0. */
   get screen(): number {
+    if (this.fixed) return 0;
     return this.turned
       ? Math.round((this.window.scrollX * this.sign) / this.stride)
       : Math.min(this.screens - 1, Math.ceil((this.window.scrollY - 1) / this.step));
@@ -92,6 +108,7 @@ export class Leaf {
   }
   /** Moves on by screens; false where the document has no more of them. */
   turn(by: number): boolean {
+    if (this.fixed) return false;
     if (this.turned) {
       const to = this.screen + by;
       if (to < 0 || to >= this.screens) return false;
@@ -104,6 +121,7 @@ export class Leaf {
   }
 
   show(spot: Spot): void {
+    if (this.fixed) return;
     if (spot === 'start') return this.showScreen(0);
     if (spot === 'end') return this.showScreen(this.screens - 1);
     const rect = 'id' in spot ? this.rectOf(spot.id) : this.rectAt(spot.offset);
@@ -151,6 +169,7 @@ export class Leaf {
   }
   /** The first character in sight: by halves, since text goes on from screen to screen. */
   offset(): number {
+    if (this.fixed) return 0;
     const now = this.screen;
     const reached = (rect: DOMRect | undefined): boolean | null =>
       rect ? (this.turned ? this.screenOf(rect) >= now : rect.bottom > 1) : null;

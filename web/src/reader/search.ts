@@ -40,8 +40,8 @@ export function matchesOf(words: string, texts: readonly DocumentText[]): Match[
         path,
         from,
         to,
-        before: oneLine(text.slice(Math.max(0, from - AROUND), from)).replace(
-          from > AROUND ? /^\S*\s/ : '',
+        before: oneLine(text.slice(Math.max(0, from - BEFORE), from)).replace(
+          from > BEFORE ? /^\S*\s/ : '',
           '',
         ),
         shown: oneLine(m[0]),

@@ -9,6 +9,7 @@ import {
   editionOf,
   forOutlet,
   forScreen,
+  isFixed,
   isPrint,
   isSample,
   productKeyOf,
@@ -30,6 +31,7 @@ import { choicesOf, Select } from '@/ui/Select';
 import { AddEdition, EditionMenu } from './EditionActions';
 import { useEditionFields } from './fields';
 import { EbookChoices } from './EbookChoices';
+import { FixedChoices } from './FixedChoices';
 import { SampleChoices } from './SampleChoices';
 import { sentTo } from './EarlierFiles';
 import { AllFiles, MakeAll } from './Whole';
@@ -77,7 +79,8 @@ function besidesOf(e: Edition, linked: boolean): Aside[] {
         form: 'Guides for a designer, in the size of these pages',
       },
     ];
-  if (!linked) return [];
+  // Links to shops are written in flowing text alone.
+  if (!linked || isFixed(e)) return [];
   return OUTLETS.map((o) => ({
     id: forOutlet(e.id, o.id),
     name: `For ${o.name}`,
@@ -85,6 +88,11 @@ function besidesOf(e: Edition, linked: boolean): Aside[] {
     form: `Its links to books lead to ${o.name}`,
   }));
 }
+
+const formOf = (e: Edition): string =>
+  isPrint(e)
+    ? `Print, ${e.trim}`
+    : { sample: 'Sample of an ebook', fixed: 'Fixed-layout ebook', reflow: 'Reflowable ebook' }[e.form];
 
 /** A row: an edition, or what else is made of one. */
 interface Line {
@@ -141,7 +149,7 @@ export function Editions() {
           id: e.id,
           name: e.name,
           isbn: e.isbn,
-          form: isPrint(e) ? `Print, ${e.trim}` : isSample(e) ? 'Sample of an ebook' : 'Reflowable ebook',
+          form: formOf(e),
           called: inSentence(e.name),
           pages: isPrint(e) && composed?.edition === e.id ? composed.pages.length : null,
         },
@@ -213,6 +221,8 @@ function Form({ line }: { line: Line }) {
         <Printing edition={edition} />
       ) : isSample(edition) ? (
         <SampleChoices edition={edition} />
+      ) : isFixed(edition) ? (
+        <FixedChoices edition={edition} />
       ) : (
         <EbookChoices edition={edition} />
       )}

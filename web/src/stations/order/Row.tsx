@@ -123,8 +123,8 @@ export const Row = memo(function Row(p: Props) {
       </td>
       {p.editions.map((e, i) => {
         const { carried, up, down } = p.lanes[i] ?? { carried: false, up: false, down: false };
-        // Beyond its end a sample has nothing to be carried.
-        const beyond = !carried && !s.leftOut.includes(e.id);
+        // Beyond its end a sample has nothing to be carried; a fixed layout shows what its print edition carries.
+        const beyond = e.form === 'fixed' || (!carried && !s.leftOut.includes(e.id));
         return (
           <td key={e.id} className="relative h-8 p-0">
             <Switch

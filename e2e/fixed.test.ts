@@ -1,0 +1,164 @@
+/** Pages of a fixed layout: beside the pages of the PDF as poppler draws them (pdftoppm), and in Proof. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { unzipSync } from 'fflate';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Browser, Page } from 'playwright-core';
+import { apply, type Book } from '@pagina/core/book';
+import { editionAdded } from '@pagina/core/design';
+import { makeFixed, makePrint } from '@pagina/make';
+import { threeChapters } from '../core/test/fixtures/books';
+import { address, AxeBuilder, bringIn, openBrowser, saved } from './browser';
+
+let browser: Browser;
+let page: Page;
+let errors: string[];
+beforeAll(async () => {
+  ({ browser, page, errors } = await openBrowser());
+});
+afterAll(async () => {
+  await browser.close();
+});
+
+/**
+ * How far two pictures of a page are apart: on average, and the share of points that are as good as opposite. Two programs may
+ * begin their points half a point apart, a quarter of a pixel of the page: the best fit is taken.
+ */
+async function apart(a: Buffer, b: Buffer): Promise<{ mean: number; far: number }> {
+  const grey = (x: Buffer, left: number, top: number): Promise<Buffer> =>
+    sharp(x)
+      .extract({ left: 1 + left, top: 1 + top, width: 1582, height: 2446 })
+      .greyscale()
+      .resize(791, 1223, { fit: 'fill' })
+      .blur(1.2)
+      .raw()
+      .toBuffer();
+  const p = await grey(a, 0, 0);
+  let best = { mean: Infinity, far: Infinity };
+  for (const top of [-1, 0, 1])
+    for (const left of [-1, 0, 1]) {
+      const q = await grey(b, left, top);
+      let sum = 0;
+      let far = 0;
+      for (let i = 0; i < p.length; i++) {
+        const d = Math.abs((p[i] as number) - (q[i] as number));
+        sum += d;
+        if (d > 90) far++;
+      }
+      if (sum / p.length < best.mean) best = { mean: sum / p.length, far: far / p.length };
+    }
+  return best;
+}
+
+it.each(['Harrow', 'Marram', 'Lanthorn'])('pages look as the PDF’s do (%s)', async (interior) => {
+  const plain: Book = threeChapters();
+  const added = editionAdded(
+    { ...plain, editions: plain.editions.map((e) => ({ ...e, interior })) },
+    'fixed',
+    'fixed',
+  );
+  const applied = added.ok
+    ? apply({ ...plain, editions: plain.editions.map((e) => ({ ...e, interior })) }, added.value)
+    : null;
+  if (!applied?.ok) throw new Error('not added');
+  const { book } = applied.value;
+  const [fixed, print] = [
+    await makeFixed(book, 'fixed', { pictures: () => null }),
+    await makePrint(book, 'paperback', { pictures: () => null }),
+  ];
+  if (!fixed.ok || !print.ok) throw new Error('not made');
+  const files = unzipSync(fixed.value.bytes);
+  const dir = mkdtempSync(join(tmpdir(), 'fixed-'));
+  writeFileSync(join(dir, 'a.pdf'), print.value.bytes);
+  const screen = await browser.newPage({ viewport: { width: 396, height: 612 }, deviceScaleFactor: 4 });
+  await screen.route('http://book.invalid/**', (route) => {
+    const path = new URL(route.request().url()).pathname.slice(1);
+    const type = path.endsWith('css')
+      ? 'text/css'
+      : path.endsWith('ttf')
+        ? 'font/ttf'
+        : 'application/xhtml+xml';
+    return files[path]
+      ? route.fulfill({ body: Buffer.from(files[path]), contentType: type })
+      : route.fulfill({ status: 404, body: '' });
+  });
+  let compared = 0;
+  let before: Buffer | null = null;
+  for (const n of [1, 5, 7, 8, 9, 10]) {
+    const name = `EPUB/text/p${String(n).padStart(4, '0')}.xhtml`;
+    if (!files[name]) continue;
+    await screen.goto(`http://book.invalid/${name}`);
+    await screen.evaluate(async () => {
+      await document.fonts.ready;
+    });
+    const drawn = spawnSync(
+      'pdftoppm',
+      ['-r', '288', '-f', String(n), '-l', String(n), '-singlefile', '-png', join(dir, 'a.pdf')],
+      { maxBuffer: 50_000_000 },
+    ).stdout;
+    const shot = await screen.screenshot();
+    const { mean, far } = await apart(shot, drawn);
+    expect(mean, `page ${n}`).toBeLessThan(2.5);
+    expect(far, `page ${n}`).toBeLessThan(0.0005);
+    // Two pages full of words, one as good as another to the eye, are much further apart.
+    if (before && n === 9) expect((await apart(shot, before)).mean).toBeGreaterThan(6);
+    before = drawn;
+    compared++;
+  }
+  expect(compared).toBeGreaterThan(3);
+  await screen.close();
+});
+
+describe('an ebook of a fixed layout in the application', () => {
+  const TEXT = `# Chapter 1: Weirs\n\n${'The water stood at the weir and waited. '.repeat(90)}\n\n# Chapter 2: Locks\n\n${'A lock lets boats by. '.repeat(40)}The heron flew.\n`;
+  it('is added, made, and read page by page', async () => {
+    const id = await bringIn(page, 'Weirs.md', new TextEncoder().encode(TEXT));
+    await page.goto(`${address()}/titles/${id}/record`);
+    await page.getByLabel('Title', { exact: true }).fill('Weirs');
+    await page.getByLabel('Title', { exact: true }).blur();
+    await saved(page);
+    await page.goto(`${address()}/titles/${id}/editions`);
+    await page.getByRole('button', { name: 'Add an edition' }).click();
+    await page.getByRole('menuitem', { name: 'Fixed-layout ebook' }).click();
+    await page
+      .getByRole('combobox', { name: 'Print edition whose pages the fixed-layout ebook shows' })
+      .getByText('pages of the paperback')
+      .waitFor();
+    await saved(page);
+    await page.goto(`${address()}/titles/${id}/proof`);
+    await page.getByRole('button', { name: 'Make the fixed-layout ebook' }).click();
+    await page.waitForSelector('[data-ready="true"]', { timeout: 60_000 });
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
+    const reading = async (): Promise<string> => (await page.textContent('[data-reading]')) ?? '';
+    await page.getByRole('button', { name: 'Contents', exact: true }).click();
+    await page.getByRole('list', { name: 'Contents' }).getByRole('button', { name: /Locks/ }).click();
+    await expect.poll(reading).toContain('Locks');
+    await page.waitForSelector('[data-ready="true"]');
+    // The whole page is in sight, in its own shape.
+    const [frame, screen] = [
+      (await page.locator('iframe').boundingBox())!,
+      (await page.locator('[data-screen]').boundingBox())!,
+    ];
+    expect(frame.width / frame.height).toBeCloseTo(396 / 612, 2);
+    expect(frame.width).toBeLessThanOrEqual(screen.width + 1);
+    expect(frame.height).toBeLessThanOrEqual(screen.height + 1);
+    await page.getByRole('button', { name: 'Find', exact: true }).click();
+    await page.getByLabel('Words to find').fill('heron');
+    await page.getByText('1 match', { exact: true }).waitFor();
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-ready="true"]');
+    const marked = async (): Promise<string> => {
+      const handle = await page.locator('iframe').elementHandle();
+      return (await handle!.contentFrame())!.evaluate(() =>
+        [...(CSS.highlights.get('found') ?? [])].map(String).join(),
+      );
+    };
+    await expect.poll(marked).toBe('heron');
+    await page.getByRole('button', { name: 'Previous', exact: true }).click();
+    await expect.poll(reading).toMatch(/folio \d/);
+    expect(errors).toEqual([]);
+  });
+});
