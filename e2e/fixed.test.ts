@@ -7,7 +7,8 @@ import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
-import { apply, type Book } from '@pagina/core/book';
+import type { Node } from 'prosemirror-model';
+import { apply, schema, type Book } from '@pagina/core/book';
 import { editionAdded } from '@pagina/core/design';
 import { makeFixed, makePrint } from '@pagina/make';
 import { threeChapters } from '../core/test/fixtures/books';
@@ -53,8 +54,35 @@ async function apart(a: Buffer, b: Buffer): Promise<{ mean: number; far: number 
   return best;
 }
 
+/** Every paragraph with a call in its middle, raised among words that are not. */
+const withNotes = (b: Book): Book => ({
+  ...b,
+  sections: b.sections.map((s) => {
+    const blocks: Node[] = [];
+    const notes: Node[] = [];
+    s.content.forEach((p) => {
+      const words = p.textContent;
+      const id = `note-${String(p.attrs.id)}`;
+      if (p.type.name !== 'paragraph' || words.length < 200) return void blocks.push(p);
+      const half = words.indexOf(' ', words.length / 2);
+      const inline = [
+        schema.text(words.slice(0, half)),
+        schema.node('note', { ref: id }),
+        schema.text(words.slice(half)),
+      ];
+      blocks.push(schema.node('paragraph', p.attrs, inline));
+      notes.push(
+        schema.node('noteBody', { id }, [
+          schema.node('paragraph', { id: `${id}-p` }, [schema.text('A note.')]),
+        ]),
+      );
+    });
+    return { ...s, content: schema.node('doc', null, [...blocks, ...notes]) };
+  }),
+});
+
 it.each(['Harrow', 'Marram', 'Lanthorn'])('pages look as the PDF’s do (%s)', async (interior) => {
-  const plain: Book = threeChapters();
+  const plain = withNotes(threeChapters());
   const added = editionAdded(
     { ...plain, editions: plain.editions.map((e) => ({ ...e, interior })) },
     'fixed',

@@ -71,7 +71,8 @@ export class FixedPage {
   /** Words with the place at which each begins, for the names of links. */
   private readonly words: { x: Mp; y: Mp; text: string }[] = [];
   private line: string[] = [];
-  private lineAt = { y: 0, scale: 100_000 };
+  /** The baseline on which the line begins, and on which its last word stands. */
+  private lineAt = { y: 0, pen: 0, scale: 100_000 };
 
   constructor(
     private readonly list: DisplayList,
@@ -114,7 +115,7 @@ export class FixedPage {
     const scale = ops[at + 9] as number;
     this.within(this.chainOf(flags, this.list.blocks[ops[at + 6] as number] ?? ''));
     if ((flags & LINE_START) !== 0 || this.lineAt.scale !== scale) this.endLine();
-    if (this.line.length === 0) this.lineAt = { y, scale };
+    if (this.line.length === 0) this.lineAt = { y, pen: y, scale };
     let k = at + TEXT_HEAD;
     let from = k;
     let start = x;
@@ -166,7 +167,9 @@ export class FixedPage {
     }
     if (form.as === 'outlines') this.outlines(face, size, w);
     const hidden = form.as === 'outlines' ? ' fill-opacity="0"' : '';
-    const y = w.y === this.lineAt.y ? '' : ` y="${pt(w.y)}"`;
+    // A word that is raised leaves those behind it raised, unless they are put back.
+    const y = w.y === this.lineAt.pen ? '' : ` y="${pt(w.y)}"`;
+    this.lineAt.pen = w.y;
     this.line.push(`<tspan class="${style}" x="${places}"${y}${hidden}>${escapeXml(w.text)}</tspan>`);
   }
 

@@ -89,6 +89,9 @@ function besidesOf(e: Edition, linked: boolean): Aside[] {
   }));
 }
 
+/** Characters of a name above which it does not go onto the button. */
+const LONG_NAME = 16;
+
 const formOf = (e: Edition): string =>
   isPrint(e)
     ? `Print, ${e.trim}`
@@ -303,7 +306,7 @@ function Make({ line }: { line: Line }) {
         >
           {product
             ? 'Make again'
-            : productKeyOf(line.id).form === 'outlet'
+            : productKeyOf(line.id).form === 'outlet' || line.called.length > LONG_NAME
               ? 'Make'
               : `Make the ${line.called}`}
         </Button>
