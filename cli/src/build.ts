@@ -93,7 +93,7 @@ export async function build(path: string, options: Options): Promise<number> {
     return 0;
   }
   if (form === 'sample' || form === 'fixed') {
-    const [withIt, id] = having(book, form);
+    const [withIt, id] = having(book, form, options);
     const made =
       form === 'fixed'
         ? await makeFixed(withIt, id, { pictures })
@@ -115,14 +115,19 @@ export async function build(path: string, options: Options): Promise<number> {
 }
 
 /** The book with its own edition of that form, or one of the pages and the ebook that it has; and that edition's id. */
-function having(book: Book, form: 'sample' | 'fixed'): [Book, string] {
-  const own = book.editions.find((e) => e.form === form);
-  if (own) return [book, own.id];
-  const added = editionAdded(book, form, form);
-  if (!added.ok) throw unusable(added.refusal);
-  const applied = apply(book, added.value);
-  if (!applied.ok) throw unusable(applied.refusal);
-  return [applied.value.book, form];
+function having(given: Book, form: 'sample' | 'fixed', { isbn, date }: Options): [Book, string] {
+  let book = given;
+  if (!book.editions.some((e) => e.form === form)) {
+    const added = editionAdded(book, form, form);
+    if (!added.ok) throw unusable(added.refusal);
+    const applied = apply(book, added.value);
+    if (!applied.ok) throw unusable(applied.refusal);
+    book = applied.value.book;
+  }
+  const found = book.editions.find((e) => e.form === form) as Edition;
+  const own = form === 'fixed' && isbn ? { ...found, isbn } : { ...found };
+  if (date) own.date = date;
+  return [{ ...book, editions: book.editions.map((e) => (e.id === own.id ? own : e)) }, own.id];
 }
 
 async function open(path: string): Promise<BookFile> {
@@ -187,7 +192,8 @@ function prepared(
   if (options.isbn) {
     const fault = isbnFault(options.isbn);
     if (fault) throw new Unusable(`The ISBN ${options.isbn} is not valid. ${ISBN_FAULTS[fault]}`);
-    edition.isbn = options.isbn;
+    // Pages that are shown by another edition keep their own.
+    if (options.edition !== 'fixed') edition.isbn = options.isbn;
   }
   return {
     book: { ...book, record, editions: book.editions.map((e) => (e.id === edition.id ? edition : e)) },

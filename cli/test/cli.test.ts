@@ -1,3 +1,4 @@
+import { strFromU8, unzipSync } from 'fflate';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
@@ -96,6 +97,15 @@ describe('bin/pagina', () => {
       code,
       (JSON.parse(out) as { files: { findings: unknown[] }[] }).files.map((f) => f.findings),
     ]).toEqual([0, [[], []]]);
+  });
+  it('builds a fixed layout of the printed pages, which passes its own check and bears its own ISBN', () => {
+    const [isbn, out] = ['978-92-95055-12-4', at('fixed.epub')];
+    const built = pagina('build', at('book.docx'), '--edition', 'fixed', '--isbn', isbn, '--out', out);
+    expect([built.code, built.err]).toEqual([0, '']);
+    expect(pagina('check', out).out).toContain('nothing found');
+    const opf = strFromU8(unzipSync(readFileSync(out))['EPUB/package.opf']!);
+    expect(opf).toContain('urn:isbn:9789295055124');
+    expect(opf).toContain('<meta property="pageBreakSource">none</meta>');
   });
   it('says which pictures are missing, and leaves gaps that every reader of the file understands', async () => {
     type WithPictures = { pictures: { base64?: string }[] };

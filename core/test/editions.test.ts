@@ -14,6 +14,7 @@ import {
   undoing,
   type Book,
   type Change,
+  sectionsIn,
 } from '../src/book';
 import {
   isLargePrint,
@@ -188,6 +189,15 @@ describe('editions added, copied, renamed and removed', () => {
     expect(b.editions.at(-1)).toMatchObject({ form: 'reflow', pageList: 'paperback' });
     for (const e of b.editions) expect(e.purpose).not.toBe('');
   });
+  it('of a fixed layout show the pages of the first print edition, and none when that is removed', () => {
+    const b = changed(lanes, made(editionAdded(lanes, 'fixed', 'f')));
+    expect(b.editions.at(-1)).toMatchObject({ form: 'fixed', of: 'paperback', name: 'Fixed-layout ebook' });
+    expect(pagesOf(b, 'f')?.id).toBe('paperback');
+    expect(sectionsIn(b, 'f')).toEqual(sectionsIn(b, 'paperback'));
+    const without = changed(b, made(editionRemoved(b, 'paperback')));
+    expect(without.editions.find((e) => e.id === 'f')).toMatchObject({ of: null });
+    expect(sectionsIn(without, 'f')).toEqual([]);
+  });
   it('are copied with their design and the sections that they carry, without the ISBN', () => {
     const b = changed(
       changed(lanes, {
@@ -225,7 +235,7 @@ describe('editions added, copied, renamed and removed', () => {
   });
   it('come back whole by Undo, whatever was done in whatever order', () => {
     const step = fc.record({
-      what: fc.constantFrom('print', 'large', 'ebook', 'copy', 'remove', 'name'),
+      what: fc.constantFrom('print', 'large', 'ebook', 'sample', 'fixed', 'copy', 'remove', 'name'),
       at: fc.nat(9),
     });
     fc.assert(

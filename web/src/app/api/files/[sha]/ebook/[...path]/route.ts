@@ -29,7 +29,12 @@ export const GET = route<{ sha: string; path: string[] }>(async (request, { sha 
   const base = `/api/files/${sha}/ebook/`;
   const path = decoded(pathname.slice(base.length));
   const book = await openEbook(sha);
-  const bytes = book.zip.read(path);
+  let bytes: Uint8Array | null;
+  try {
+    bytes = book.zip.read(path);
+  } catch {
+    return problem('This part of the ebook is damaged.', 422);
+  }
   if (!bytes) return problem('The ebook has no such part.', 404);
   const declared = book.manifest.find((i) => i.path === path)?.type;
   const type =
