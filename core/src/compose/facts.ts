@@ -110,3 +110,9 @@ function linksOf(
     else list.push({ from: offset, to: offset + n.nodeSize, target });
   });
 }
+
+const HEADINGS = /^(opening|partPage)\.(number|title)$|^titlePage\.title$/;
+const DECORATION = /^contents\.leader$|\.ornament$|^breaks\.sign$/;
+/** Parts of the design that are the heading of their page, and parts that say nothing. */
+export const isHeadingPart = (part: string): boolean => HEADINGS.test(part);
+export const isDecoration = (part: string): boolean => DECORATION.test(part);

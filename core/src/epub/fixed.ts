@@ -33,7 +33,14 @@ import { FixedPage } from './fixedpage';
 import { WordForms, WordStyles } from './fixedtext';
 import { idIn } from './ids';
 import { navEntries } from './navigation';
-import { faceHref, pack, type EmbeddedFace, type Publication, type PublicationDocument } from './publication';
+import {
+  faceHref,
+  pack,
+  pictureHref,
+  type EmbeddedFace,
+  type Publication,
+  type PublicationDocument,
+} from './publication';
 import { navigationWords } from './words';
 
 export interface FixedInput {
@@ -74,12 +81,6 @@ export function fixedPages(input: FixedInput): Outcome<FixedPages> {
     );
   return done(new FixedRenderer({ ...input, composition }, edition).pages());
 }
-
-const EXTENSION: Record<Picture['type'], string> = {
-  'image/png': 'png',
-  'image/jpeg': 'jpg',
-  'image/gif': 'gif',
-};
 
 class FixedRenderer {
   private readonly sections: readonly Section[];
@@ -208,7 +209,7 @@ class FixedRenderer {
       pages: labelled,
       pictures: [...new Set([...(this.cover ? [this.cover] : []), ...this.used])].map((p, i) => ({
         id: p === this.cover ? 'cover-picture' : `i${i + 1}`,
-        href: fileOf(p),
+        href: pictureHref(p),
         type: p.type,
         bytes: this.input.pictures.get(p.id) as Uint8Array,
         isCover: p === this.cover,
@@ -255,7 +256,7 @@ ${body}
     const { width, height } = this.input.composition.interior.trim;
     const size = [width, height].map((mp) => Math.round(mp / 1000));
     const alt = escapeXml(`${words.coverOf} ${this.input.book.record.title}`);
-    const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size.join(' ')}" width="${size[0]}" height="${size[1]}">\n<image role="img" href="../${fileOf(cover)}" width="${size[0]}" height="${size[1]}"><title>${alt}</title></image>\n</svg>`;
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size.join(' ')}" width="${size[0]}" height="${size[1]}">\n<image role="img" href="../${pictureHref(cover)}" width="${size[0]}" height="${size[1]}"><title>${alt}</title></image>\n</svg>`;
     return {
       id: 'cover',
       href: 'text/cover.xhtml',
@@ -268,7 +269,7 @@ ${body}
     const picture = this.input.book.pictures.find((p) => p.id === id);
     if (!picture || !this.input.pictures.has(id)) return null;
     this.used.push(picture);
-    return `../${fileOf(picture)}`;
+    return `../${pictureHref(picture)}`;
   }
 
   /** Address of a place, "section" or "section#block", from a page; an address of the web as it is. */
@@ -284,7 +285,6 @@ ${body}
 const placeOf = (section: string, block: string | null): string => (block ? `${section}#${block}` : section);
 /** Where a page stands, from the package file. */
 const hrefOf = (page: number): string => `text/p${String(page + 1).padStart(4, '0')}.xhtml`;
-const fileOf = (p: Picture): string => `pictures/${p.id}.${EXTENSION[p.type]}`;
 const faceRule = (f: EmbeddedFace): string =>
   `@font-face { font-family: "${f.family}"; src: url("${faceHref(f)}"); }\n`;
 

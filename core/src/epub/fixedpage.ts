@@ -6,6 +6,8 @@ import { escapeXml, type Mp } from '../base';
 import {
   FURNITURE,
   GLYPH,
+  isDecoration,
+  isHeadingPart,
   LINE_START,
   maskCurves,
   partOf,
@@ -52,11 +54,6 @@ const roleOf = (type: string): string => {
   if (level) return ` role="heading" aria-level="${level}"`;
   return ROLES[type] ? ` role="${ROLES[type]}"` : '';
 };
-/** Parts of the design that are the heading of their page. */
-const HEADINGS = /^(opening|partPage|titlePage)\.(number|title)$/;
-/** Parts that say nothing. */
-const DECORATION = /^contents\.leader$|\.ornament$|^breaks\.sign$/;
-
 interface Group {
   key: string;
   open: string;
@@ -205,9 +202,9 @@ export class FixedPage {
   /** What the words of a block or of a part of the design stand in, from the outermost in. */
   private chainOf(flags: number, block: string): Group[] {
     const part = partOf(flags);
-    if ((flags & FURNITURE) !== 0 || DECORATION.test(part) || (part === '' && block === ''))
+    if ((flags & FURNITURE) !== 0 || isDecoration(part) || (part === '' && block === ''))
       return [{ key: 'hidden', open: '<g aria-hidden="true">' }];
-    if (HEADINGS.test(part)) return [{ key: 'heading', open: '<g role="heading" aria-level="1">' }];
+    if (isHeadingPart(part)) return [{ key: 'heading', open: '<g role="heading" aria-level="1">' }];
     if (part !== '') return [{ key: `${part}/${block}`, open: '<g>' }];
     const chain: readonly Role[] = this.c.facts.roles[block] ?? [['P', block]];
     return chain.flatMap(([type, id], i) => {

@@ -108,6 +108,13 @@ export function pack(p: Publication, dialect: Dialect): Uint8Array {
   return writeZip(parts);
 }
 
+const EXTENSION: Record<Picture['type'], string> = {
+  'image/png': 'png',
+  'image/jpeg': 'jpg',
+  'image/gif': 'gif',
+};
+/** Where a picture of the book stands, from the package file. */
+export const pictureHref = ({ id, type }: Picture): string => `pictures/${id}.${EXTENSION[type]}`;
 /** Where a face stands, from the package file. */
 export const faceHref = (f: EmbeddedFace): string => `fonts/${f.name}.ttf`;
 /** Manifest items of the faces; `type` is the media type that a version knows fonts by. */

@@ -45,7 +45,13 @@ import { Addresses, addressOf } from './addresses';
 import { idIn } from './ids';
 import { indexList, navEntries, navList } from './navigation';
 import { PrintPages } from './printpages';
-import type { Dialect, EmbeddedFace, Publication, PublicationDocument } from './publication';
+import {
+  pictureHref,
+  type Dialect,
+  type EmbeddedFace,
+  type Publication,
+  type PublicationDocument,
+} from './publication';
 import { filesOf, type Piece } from './split';
 import { styleSheet } from './style';
 import { navigationWords, type NavigationWords } from './words';
@@ -69,12 +75,6 @@ export interface EpubInput {
   /** Bytes of a document at most, where it can be divided between blocks. */
   mostBytes?: number;
 }
-
-const EXTENSION: Record<Picture['type'], string> = {
-  'image/png': 'png',
-  'image/jpeg': 'jpg',
-  'image/gif': 'gif',
-};
 
 export class ReflowRenderer {
   private readonly book: Book;
@@ -139,8 +139,7 @@ export class ReflowRenderer {
     this.numbers = new Map(sections.map((s, i) => [s.id, i]));
     this.words = navigationWords(book.record.language);
     this.cover = book.pictures.find((p) => p.id === book.record.cover && pictures.has(p.id));
-    for (const p of book.pictures)
-      if (pictures.has(p.id)) this.pictureFiles.set(p.id, `pictures/${p.id}.${EXTENSION[p.type]}`);
+    for (const p of book.pictures) if (pictures.has(p.id)) this.pictureFiles.set(p.id, pictureHref(p));
     this.pages = new PrintPages(print?.composition ?? null, sections, this.noted.gatherer);
   }
 

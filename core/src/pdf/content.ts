@@ -10,6 +10,7 @@ import {
   FURNITURE,
   GLYPH,
   HYPHENATED,
+  isDecoration,
   LINE_START,
   maskCurves,
   partOf,
@@ -65,9 +66,6 @@ const utf16 = (text: string): string =>
 const actualText = (text: string): string => `/Span<</ActualText<feff${utf16(text)}>>>BDC\n`;
 const SOFT_HYPHEN = '\u00ad';
 
-/** Parts of the design that say nothing. */
-const DECORATION = /^contents\.leader$|\.ornament$|^breaks\.sign$/;
-
 /** Marks what is drawn as stretches of the structure (§14.6), each with its number on the page; furniture is an artifact. */
 class Marking {
   readonly runs: Run[] = [];
@@ -89,7 +87,7 @@ class Marking {
   text(at: number): boolean {
     const flags = this.list.ops[at + 8] as number;
     const part = partOf(flags);
-    const furniture = (flags & FURNITURE) !== 0 || DECORATION.test(part);
+    const furniture = (flags & FURNITURE) !== 0 || isDecoration(part);
     const block = this.list.blocks[this.list.ops[at + 6] as number] ?? '';
     const key = furniture ? '/' : `${part} ${block}`;
     const { ops } = this.list;

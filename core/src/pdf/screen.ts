@@ -4,7 +4,7 @@
  */
 import { PDFHexString, PDFName, type PDFContext, type PDFDict, type PDFRef } from 'pdf-lib';
 import { literal } from './strings';
-import type { LinkBox, OutlineEntry, ScreenFacts } from '../compose';
+import { isHeadingPart, type LinkBox, type OutlineEntry, type ScreenFacts } from '../compose';
 
 /** A stretch of a page's content under one number. */
 export interface Run {
@@ -20,14 +20,6 @@ export interface ScreenPage {
   section: string;
   runs: readonly Run[];
 }
-
-const HEADINGS = new Set([
-  'opening.number',
-  'opening.title',
-  'partPage.number',
-  'partPage.title',
-  'titlePage.title',
-]);
 
 /** The structure tree: a Document of sections, each with its headings, paragraphs, lists, pictures. */
 export function structure(
@@ -63,7 +55,7 @@ export function structure(
         at = child(section, 'Figure', `figure/${figure?.id ?? `${index}/${run.mcid}`}`);
         at.dict.set(PDFName.of('Alt'), PDFHexString.fromText(figure?.alt || 'Ornament'));
       } else if (run.part) {
-        const type = HEADINGS.has(run.part) ? 'H1' : run.part.startsWith('contents') ? 'TOCI' : 'P';
+        const type = isHeadingPart(run.part) ? 'H1' : run.part.startsWith('contents') ? 'TOCI' : 'P';
         const around = type === 'TOCI' ? child(section, 'TOC', `toc/${page.section}`) : section;
         // Number and title are one heading; an entry's words and its folio are one entry.
         at = child(around, type, `${page.section}/${type === 'H1' ? 'heading' : `${run.part}/${run.block}`}`);
