@@ -146,6 +146,8 @@ function Opened({ file, edition, below }: { file: Product; edition: Edition; bel
   }, [composed]);
   if (trouble) return <p className="p-8 text-rubric">{trouble}</p>;
   if (!source) return <p className="p-8 text-ink-soft">Opening the ebook …</p>;
+  if (source.order.documents.length === 0)
+    return <p className="p-8 text-rubric">This file names nothing to be read: its spine is empty.</p>;
   return (
     <Reader
       source={source}
