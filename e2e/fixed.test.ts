@@ -173,6 +173,11 @@ describe('an ebook of a fixed layout in the application', () => {
     expect(frame.width / frame.height).toBeCloseTo(396 / 612, 2);
     expect(frame.width).toBeLessThanOrEqual(screen.width + 1);
     expect(frame.height).toBeLessThanOrEqual(screen.height + 1);
+    // Nothing of a fixed page is the reader's: it stays as it is on paper, and what can't be set isn't offered.
+    expect(await page.getByRole('radio', { name: 'Night' }).count()).toBe(0);
+    expect(await page.locator('iframe').evaluate((f) => getComputedStyle(f).backgroundColor)).toBe(
+      'rgb(255, 253, 248)',
+    );
     await page.getByRole('button', { name: 'Find', exact: true }).click();
     await page.getByLabel('Words to find').fill('heron');
     await page.getByText('1 match', { exact: true }).waitFor();

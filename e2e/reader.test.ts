@@ -64,7 +64,7 @@ describe('an ebook in Proof', () => {
   it('is made from there when it has not been yet, and opens', async () => {
     await page.getByRole('combobox', { name: 'Edition' }).click();
     await page.getByRole('option', { name: 'Ebook', exact: true }).click();
-    await page.getByText('has not been made yet').waitFor();
+    await page.getByText('hasn’t been made yet').waitFor();
     await page.getByRole('button', { name: 'Make the ebook' }).click();
     // Without a title there can be no file: why is said here.
     await page.getByRole('main').getByRole('alert').getByText(/title/).waitFor();

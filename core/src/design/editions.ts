@@ -28,7 +28,7 @@ export const NEW_EDITIONS = {
   ebook: { name: 'Ebook', purpose: 'For shops of ebooks.' },
   fixed: {
     name: 'Fixed-layout ebook',
-    purpose: 'Its pages look as they are printed, on every screen.',
+    purpose: 'For readers who want the pages as they are printed.',
   },
   sample: { name: 'Sample', purpose: 'To give away, so that readers want the rest.' },
 } as const;

@@ -62,7 +62,7 @@ export function accessMeta(f: AccessFacts): [property: string, value: string][] 
 function summary(f: AccessFacts): string {
   const parts = [
     f.fixed
-      ? 'Pages have a fixed layout: their text can be read aloud and searched, but not set otherwise. There is a table of contents.'
+      ? 'The pages have a fixed layout: the text can be read aloud and searched, but its size, typeface and colours can’t be changed. There is a table of contents.'
       : 'The text can be enlarged, recoloured and read aloud, and has a table of contents.',
   ];
   if (f.pictures > 0)

@@ -7,8 +7,8 @@ import { OneOf } from '@/ui/ToggleGroup';
 
 const LISTS: { value: keyof Navigation; name: string; none: string }[] = [
   { value: 'contents', name: 'Contents', none: 'The file has no contents list.' },
-  { value: 'landmarks', name: 'Landmarks', none: 'The file names no landmarks.' },
-  { value: 'pages', name: 'Pages', none: 'The file lists no pages of a printed edition.' },
+  { value: 'landmarks', name: 'Landmarks', none: 'The file has no landmarks.' },
+  { value: 'pages', name: 'Pages', none: 'The file has no page list.' },
 ];
 
 export function Lists({

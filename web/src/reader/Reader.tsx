@@ -8,10 +8,11 @@ import { Select } from '@/ui/Select';
 import { Slider } from '@/ui/Slider';
 import { OneOf } from '@/ui/ToggleGroup';
 import { Toolbar } from '@/ui/Toolbar';
+import { useRoom } from '@/ui/useRoom';
 import { FindInBook } from './FindInBook';
 import { Lists } from './Lists';
 import { callsNote, showNote } from './notes';
-import { placeIn } from './place';
+import { placeAtShare, placeIn } from './place';
 import { Screen, type Goal, type ScreenHandle, type Sight } from './Screen';
 import {
   keepSettings,
@@ -78,7 +79,7 @@ export function Reader({
   const trail = useRef<Goal[]>([]);
   const [behind, setBehind] = useState(0);
   const screens = [useRef<ScreenHandle>(null), useRef<ScreenHandle>(null)] as const;
-  const { room, size } = useRoom();
+  const { room, size } = useRoom({ width: 900, height: 480 });
   const change = useCallback((part: Partial<ReadingSettings>): void => {
     setSettings((now) => {
       const next = { ...now, ...part };
@@ -184,6 +185,8 @@ export function Reader({
     e.preventDefault();
     act();
   };
+  /** Pages of a fixed size look as they look: nothing of them is the reader's. */
+  const fixed = order.documents.every((d) => d.fixed);
   const place = useMemo(() => (sight ? placeIn(source.order, texts, sight) : null), [source, texts, sight]);
   const shown: ScreenId[] =
     settings.beside === 'none' ? [settings.screen] : [settings.screen, settings.beside];
@@ -210,7 +213,7 @@ export function Reader({
           className="h-7 px-2"
           disabled={behind === 0}
           onClick={back}
-          tip="To where you were before the last link (Alt+←)"
+          tip="Back to where you were (Alt+←)"
         >
           Back
         </Button>
@@ -231,19 +234,23 @@ export function Reader({
             change({ beside });
           }}
         />
-        <OneOf
-          label="Moves by"
-          value={settings.moves}
-          choices={MOVES}
-          onChoose={(moves) => change({ moves })}
-        />
-        <OneOf
-          label="Light"
-          value={settings.light}
-          choices={LIGHT_CHOICES}
-          onChoose={(light) => change({ light })}
-        />
-        <TypeSettings settings={settings} onChange={change} />
+        {fixed ? null : (
+          <>
+            <OneOf
+              label="Shown as"
+              value={settings.moves}
+              choices={MOVES}
+              onChoose={(moves) => change({ moves })}
+            />
+            <OneOf
+              label="Light"
+              value={settings.light}
+              choices={LIGHT_CHOICES}
+              onChoose={(light) => change({ light })}
+            />
+            <TypeSettings settings={settings} onChange={change} />
+          </>
+        )}
         <ToggleButton
           className="h-7 px-2"
           pressed={pane === 'lists'}
@@ -263,7 +270,7 @@ export function Reader({
           className="h-7 px-2"
           pressed={whole}
           onToggle={() => setWhole(!whole)}
-          tip={whole ? 'Esc' : 'The book gets the whole window'}
+          tip={whole ? 'Esc' : 'Use the whole window'}
         >
           Read
         </ToggleButton>
@@ -291,7 +298,7 @@ export function Reader({
         <div ref={room} className="flex min-h-0 min-w-0 flex-1 items-center justify-center overflow-hidden">
           {sight?.broken ? (
             <p role="alert" className="absolute top-0 z-10 border border-rubric bg-sheet px-3 py-1.5">
-              This document is not well-formed XML: a reader may refuse it. What it says is shown below.
+              This document isn’t well-formed XML, so some readers will refuse it. The error is shown below.
             </p>
           ) : null}
           <div className="flex items-center" style={{ gap: AROUND }}>
@@ -332,7 +339,7 @@ export function Reader({
             step={1}
             onCommit={(n) => {
               const to = placeAtShare(texts ?? [], pages, n / 1000);
-              if (to) jump(to);
+              if (to) jump({ path: to.path, spot: { offset: to.offset } });
             }}
             shown={(n) => <span className="inline-block w-9 text-right">{Math.round(n / 10)} %</span>}
           />
@@ -348,27 +355,3 @@ const isReading = (e: KeyboardEvent, within: Element): boolean =>
   within.contains(e.target) &&
   !e.target.closest('input, aside, [role=slider]') &&
   !(/^(Arrow|Home|End| )/.test(e.key) && e.target.closest('[role=toolbar], [role=separator], button'));
-
-function placeAtShare(texts: readonly DocumentText[], linear: readonly string[], share: number): Goal | null {
-  const listed = texts.filter((t) => linear.includes(t.path));
-  const total = listed.reduce((n, t) => n + t.text.length, 0);
-  const at = Math.min(total - 1, Math.floor(share * total));
-  const held = listed.findLast((t) => t.before <= at);
-  return held ? { path: held.path, spot: { offset: at - held.before } } : null;
-}
-
-/** The room that an element has, as it changes. */
-function useRoom() {
-  const room = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 900, height: 480 });
-  useEffect(() => {
-    const el = room.current;
-    if (!el) return;
-    const watch = new ResizeObserver(
-      ([e]) => e && setSize({ width: e.contentRect.width, height: e.contentRect.height }),
-    );
-    watch.observe(el);
-    return () => watch.disconnect();
-  }, []);
-  return { room, size };
-}

@@ -260,6 +260,8 @@ export function Screen({
                   width: page.width,
                   height: page.height,
                   transform: `scale(${fit})`,
+                  // Its ink was chosen for paper, whatever the light is.
+                  background: LIGHTS.day.paper,
                   transformOrigin: 'top left',
                 }
               : { left: turned ? side : 0, top: above, width: box.width, height: box.height }),

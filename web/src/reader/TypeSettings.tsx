@@ -15,7 +15,7 @@ const MARGIN_CHOICES = [
 ] as const;
 const NOTE_CHOICES = [
   { value: 'over', name: 'Over the page' },
-  { value: 'followed', name: 'Where they are' },
+  { value: 'followed', name: 'In place' },
 ] as const;
 
 export function TypeSettings({

@@ -58,3 +58,16 @@ function lastReached(
   });
   return best;
 }
+
+/** The character at a share of the text. */
+export function placeAtShare(
+  texts: readonly DocumentText[],
+  linear: readonly string[],
+  share: number,
+): { path: string; offset: number } | null {
+  const listed = texts.filter((t) => linear.includes(t.path));
+  const total = listed.reduce((n, t) => n + t.text.length, 0);
+  const at = Math.min(total - 1, Math.floor(share * total));
+  const held = listed.findLast((t) => t.before <= at);
+  return held ? { path: held.path, offset: at - held.before } : null;
+}

@@ -40,7 +40,7 @@ export type FaceId = keyof typeof FACES;
 
 /** Type sizes in per cent. */
 export const TYPE_SIZES = [70, 80, 90, 100, 115, 130, 150, 175, 200, 250] as const;
-export const LEADINGS = { own: 'The book’s own', '1.2': 'Close', '1.5': 'Open', '1.8': 'Wide' } as const;
+export const LEADINGS = { own: 'The book’s own', '1.2': 'Tight', '1.5': 'Open', '1.8': 'Wide' } as const;
 /** White at the sides, as a share of the screen's width. */
 export const MARGINS = { narrow: 0.035, medium: 0.07, wide: 0.13 } as const;
 

@@ -41,7 +41,7 @@ export function EbookProof({ edition }: { edition: Edition }) {
     return (
       <div className="space-y-4 p-8">
         <p className="max-w-prose">
-          The {called} has not been made yet. Once it has, its file can be read here as on a telephone, an
+          The {called} hasn’t been made yet. Once it is, you can read it here as it looks on a phone, an
           e-paper reader or a tablet.
         </p>
         {job ? (
@@ -147,7 +147,7 @@ function Opened({ file, edition, below }: { file: Product; edition: Edition; bel
   if (trouble) return <p className="p-8 text-rubric">{trouble}</p>;
   if (!source) return <p className="p-8 text-ink-soft">Opening the ebook …</p>;
   if (source.order.documents.length === 0)
-    return <p className="p-8 text-rubric">This file names nothing to be read: its spine is empty.</p>;
+    return <p className="p-8 text-rubric">There is nothing to read in this file: its spine is empty.</p>;
   return (
     <Reader
       source={source}

@@ -1,7 +1,7 @@
 'use client';
 /** The proof of a print edition: pages at reading size as they print, by spreads, single pages or all at once, with what one looks for laid over. */
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { useForm } from 'react-hook-form';
 import * as z from 'zod';
 import { printOf } from '@pagina/core/book';
@@ -11,6 +11,7 @@ import { lineOf } from '@/ui/Field';
 import { Panes } from '@/ui/Panes';
 import { AnyOf, OneOf, type Pressable } from '@/ui/ToggleGroup';
 import { Toolbar } from '@/ui/Toolbar';
+import { useRoom } from '@/ui/useRoom';
 import type { Composed, FoundOnPage } from '@/workers/messages';
 import { FindOnPages } from './FindOnPages';
 import { ProofPage, type Overlay } from './ProofPage';
@@ -45,19 +46,9 @@ export function PagesProof() {
   /** The pages have the whole window. */
   const [reading, setReading] = useState(false);
   const [found, setFound] = useState<FoundOnPage | null>(null);
-  const room = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 1000, height: 500 });
+  const { room, size } = useRoom({ width: 1000, height: 500 });
   const last = Math.max(0, (composed?.pages.length ?? 1) - 1);
   const spread = Math.floor((at + 1) / 2);
-  useEffect(() => {
-    const el = room.current;
-    if (!el) return;
-    const watch = new ResizeObserver(
-      ([e]) => e && setSize({ width: e.contentRect.width, height: e.contentRect.height }),
-    );
-    watch.observe(el);
-    return () => watch.disconnect();
-  }, []);
   useEffect(() => {
     if (!place || !composed) return;
     const page =
