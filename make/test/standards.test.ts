@@ -233,6 +233,8 @@ describe('a PDF for the screen, read back by pdfjs-dist', () => {
     expect(text.length).toBe(2);
     expect(text[0]!.to).toBeGreaterThan(starts[0]!);
     expect(text[1]!.url).toBe('https://example.org/the%20carts');
+    // A call leads to its note, at the foot of the same page.
+    expect(found.filter((f) => f.page !== 4 && f.to === f.page).length).toBeGreaterThan(0);
   });
   it('tells headings, paragraphs, lists, quotations, notes and pictures, and every word of them in order', async () => {
     const roles = new Map<string, number>();
