@@ -12,6 +12,9 @@ import { isbn13CheckDigit, type BookRecord } from '@pagina/core/record';
 import { acceptArrival, createTitle, keepBytes, openStore } from '@pagina/data';
 import { manuscript } from './manuscript';
 import { demoPictures } from './pictures';
+import { scene } from './scenes';
+import { pictureBook, picturesShown } from './tamsin';
+import { letters } from './letters';
 
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');
 /** 979-9 is given to no registration group, so these numbers belong to nobody. */
@@ -108,6 +111,50 @@ function pointed(book: Book): Book {
   return now;
 }
 
+/** The picture book, laid out page by page. */
+async function pictureBookWithFiles(): Promise<{ book: Book; files: Map<string, Uint8Array> }> {
+  const files = new Map<string, Uint8Array>();
+  for (const name of picturesShown) files.set(name, await scene(name));
+  const set = await letters();
+  const pale = '#f4ebd7';
+  const words = [
+    set('Tamsin', 110, 140, 0, pale, 500),
+    set('Minds the Light', 110, 256, 0, pale, 500),
+    set('Ivy Coldharbour', 44, 950, 3, pale, 500),
+  ];
+  files.set('cover', await scene('title', words.join('')));
+  const book = pictureBook();
+  const sizeOf = (bytes: Uint8Array) => pictureInfo(bytes) ?? { width: 1, height: 1 };
+  return {
+    files,
+    book: {
+      ...book,
+      record: {
+        ...book.record,
+        ...imprint,
+        year: '2026',
+        cover: 'cover',
+        price: { minor: 399, currency: 'GBP' },
+        keywords: ['picture book', 'lighthouses', 'fog', 'bedtime'],
+        description:
+          'The fog has come in, Grandfather is across the bay, and the lamp is dark. There are one hundred and twelve steps.',
+      },
+      editions: book.editions.map((e, i) => ({ ...e, isbn: isbn(17 + i), date: '2026-09-01' })),
+      pictures: [...files].map(([id, bytes]) => {
+        const { width, height } = sizeOf(bytes);
+        return { id, name: `${id}.jpg`, type: 'image/jpeg', width, height };
+      }),
+    },
+  };
+}
+
+/** The book with its files in the store. */
+async function withStored(book: Book, files: ReadonlyMap<string, Uint8Array>): Promise<Book> {
+  const kept = new Map<string, string>();
+  for (const [id, bytes] of files) kept.set(id, (await keepBytes(store, bytes)).sha256);
+  return { ...book, pictures: book.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })) };
+}
+
 const store = await openStore(process.env.PAGINA_DATA ?? join(root, 'var/demo'), join(root, 'data/drizzle'));
 const pictures = await demoPictures();
 for (const demo of DEMOS) {
@@ -141,13 +188,13 @@ for (const demo of DEMOS) {
     })),
   };
   const seeded = demo.pointed ? pointed(withFiles) : withFiles;
-  const kept = new Map<string, string>();
-  for (const [id, bytes] of files) kept.set(id, (await keepBytes(store, bytes)).sha256);
   const id = await createTitle(
     store,
-    { ...seeded, pictures: seeded.pictures.map((p) => ({ ...p, sha256: kept.get(p.id) })) },
+    await withStored(seeded, files),
     undefined,
     arrivalOf(read.value, `${book.record.title}.docx`),
   );
   await acceptArrival(store, id);
 }
+const laidOut = await pictureBookWithFiles();
+await createTitle(store, await withStored(laidOut.book, laidOut.files));

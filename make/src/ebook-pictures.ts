@@ -1,6 +1,6 @@
 /** Pictures for the screens of ebook readers: no larger than an edition wants them, and never larger than they were. */
 import { MOST_PIXELS, pictureInfo } from '@pagina/core/base';
-import type { Book, Edition, ReflowEdition } from '@pagina/core/book';
+import { showsPicture, type Book, type Edition, type ReflowEdition } from '@pagina/core/book';
 import { designOf } from '@pagina/core/design';
 
 /** The longest side in pixels, and the quality of JPEG: a tablet's screen in the hand, and a telephone's or e-paper's. */
@@ -56,7 +56,7 @@ export async function breakMask(
   if (!bytes || book.record.cover === id) return null;
   let shown = false;
   for (const s of book.sections)
-    s.content.descendants((n) => void (shown ||= n.type.name === 'figure' && n.attrs.picture === id));
+    s.content.descendants((n) => void (shown ||= showsPicture(n) && n.attrs.picture === id));
   if (shown) return null;
   try {
     const { default: sharp } = await import('sharp');

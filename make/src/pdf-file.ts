@@ -14,7 +14,7 @@ import type { PdfKind, PrintPdfEnd } from '@pagina/core/pdf';
 import { WordParts, type FaceCard, type WordsPart } from '@pagina/core/type';
 
 export type ToThread =
-  | { type: 'begin'; kind: PdfKind; screen: ScreenFacts | null }
+  | { type: 'begin'; kind: PdfKind; screen: ScreenFacts | null; inks: ReadonlyMap<number, string> }
   | { type: 'pages'; pages: [number, DrawnPage][]; words: WordsPart; cards: FaceCard[] }
   | { type: 'end'; end: PrintPdfEnd };
 export type FromThread = { type: 'done'; bytes: Uint8Array } | { type: 'failed'; message: string };
@@ -50,7 +50,11 @@ function startThread(): Worker {
 /** Pages are handed over in batches: a message has its price. */
 const BATCH = 24;
 
-export function openPdfFile(kind: PdfKind, screen: ScreenFacts | null): PdfFile {
+export function openPdfFile(
+  kind: PdfKind,
+  screen: ScreenFacts | null,
+  inks: ReadonlyMap<number, string>,
+): PdfFile {
   const thread = startThread();
   const numbers = new Map<Page, number>();
   let batch: [number, DrawnPage][] = [];
@@ -68,7 +72,7 @@ export function openPdfFile(kind: PdfKind, screen: ScreenFacts | null): PdfFile 
     else fail(new Error(m.message));
   });
   const send = (m: ToThread, transfer: ArrayBuffer[] = []): void => thread.postMessage(m, transfer);
-  send({ type: 'begin', kind, screen });
+  send({ type: 'begin', kind, screen, inks });
   const flush = (setting: PageSetting): void => {
     if (batch.length === 0) return;
     words ??= new WordParts(setting.words);

@@ -19,7 +19,7 @@ let file: PrintFile | null = null;
 async function take(m: ToThread): Promise<void> {
   if (m.type === 'begin') {
     const deflate = (bytes: Uint8Array): Uint8Array => deflateSync(bytes, DEFLATE);
-    file = new PrintFile({ deflate, subsetter: await subsetter }, m.kind, m.screen);
+    file = new PrintFile({ deflate, subsetter: await subsetter }, m.kind, m.screen, m.inks);
     return;
   }
   const pdf = file as PrintFile;

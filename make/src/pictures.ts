@@ -66,6 +66,40 @@ export async function inksOf(colours: readonly Colour[]): Promise<(colour: Colou
   }
   return (colour) => known.get(colour) ?? [0, 0, 0, 1];
 }
+
+/**
+ * PDF operators that set colours (ISO 32000-1 §8.6.8), by colour as 0xrrggbb: as a screen shows them, as four inks, or as the
+ * grey that a picture's would become.
+ */
+export async function inkOperators(
+  colours: readonly Colour[],
+  how: 'screen' | 'four' | 'black',
+): Promise<Map<number, string>> {
+  const four = how === 'four' ? await inksOf(colours) : null;
+  const operators = new Map<number, string>();
+  for (const colour of colours) {
+    const number = Number.parseInt(colour.slice(1), 16);
+    const parts =
+      how === 'black'
+        ? [await greyOf(colour)]
+        : (four?.(colour) ?? [16, 8, 0].map((shift) => ((number >> shift) & 255) / 255));
+    operators.set(
+      number,
+      `${parts.map((n) => Math.round(n * 1000) / 1000).join(' ')} ${{ screen: 'rg', four: 'k', black: 'g' }[how]}`,
+    );
+  }
+  return operators;
+}
+
+async function greyOf(colour: Colour): Promise<number> {
+  const { default: sharp } = await import('sharp');
+  const raw = await sharp({ create: { width: 1, height: 1, channels: 3, background: colour } })
+    .greyscale()
+    .toColourspace('b-w')
+    .raw()
+    .toBuffer();
+  return (raw[0] ?? 0) / 255;
+}
 type Inks = readonly [cyan: number, magenta: number, yellow: number, black: number];
 
 /** Whether a picture can be decoded to its last line. */

@@ -1,6 +1,6 @@
 /** Makes the printer's PDF of an edition: composition, pictures, file. */
 import { done, refused, type Outcome } from '@pagina/core/base';
-import { printOf, type Book, type Edition } from '@pagina/core/book';
+import { coloursOf, printOf, sectionsOf, type Book, type Edition } from '@pagina/core/book';
 import {
   compose,
   screenFacts,
@@ -12,7 +12,14 @@ import type { PdfPicture } from '@pagina/core/pdf';
 import { fronted } from './front';
 import { typeSource } from './faces';
 import { openPdfFile } from './pdf-file';
-import { pressPicture, printPicture, profileOfInks, screenPicture, type PictureBytes } from './pictures';
+import {
+  inkOperators,
+  pressPicture,
+  printPicture,
+  profileOfInks,
+  screenPicture,
+  type PictureBytes,
+} from './pictures';
 
 export interface MakeOptions {
   pictures: PictureBytes;
@@ -37,10 +44,13 @@ export async function makePrint(
 ): Promise<Outcome<PrintMade>> {
   const edition = printOf(book, editionId);
   const clock = stopwatch();
+  const inColour = !screen && edition?.inks === 'colour';
+  const colours = coloursOf(sectionsOf(book, editionId).map((s) => s.content));
   // Writes the first pages while the others are set.
   const file = openPdfFile(
     screen ? 'screen' : (edition?.standard ?? 'plain'),
     screen && edition ? screenFacts(book, edition) : null,
+    await inkOperators(colours, screen ? 'screen' : inColour ? 'four' : 'black'),
   );
   try {
     const source = await typeSource();
@@ -53,7 +63,6 @@ export async function makePrint(
     if (!composed.ok) return composed;
     clock.lap('compose');
     const composition = composed.value;
-    const inColour = !screen && edition?.inks === 'colour';
     const prepare = screen ? screenPicture : inColour ? pressPicture : printPicture;
     const ready = await printPictures(composition, pictures, prepare);
     const cover = screen && edition ? await coverBytes(book, edition, pictures) : null;

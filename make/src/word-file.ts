@@ -25,6 +25,7 @@ import type { Node } from 'prosemirror-model';
 import { done, refused, seeWord, type ListNumbers, type Outcome } from '@pagina/core/base';
 import {
   altOf,
+  asRunningText,
   headingWord,
   isTerms,
   kindRule,
@@ -165,7 +166,7 @@ class WordWriter {
     if (fromRecord && s.kind === 'copyright-page')
       return page(copyrightLines(record, this.book.editions[0] ?? { ...noEdition }));
     if (makesIndex(s)) return this.index(s, marked);
-    const content = fromRecord ? recordContent(s, record) : s.content;
+    const content = fromRecord ? recordContent(s, record) : asRunningText(s.content);
     const out: (Paragraph | Table)[] = [];
     const level = s.kind === 'part' ? 0 : this.headingLevel;
     const line =

@@ -38,6 +38,7 @@ export function linesOfText(doc: Node): Line[] {
     if (n.type.name === 'break') lines.push({ text: '❦', id });
     else if (n.type.name === 'figure')
       lines.push({ text: `▣ ${n.attrs.picture as string} ${n.textContent}`, id });
+    else if (n.type.name === 'picturePage') lines.push({ text: `▣ ${n.attrs.picture as string}`, id });
     else if (n.isTextblock)
       lines.push({
         text: n.textBetween(0, n.content.size, '', wordsOfLeaf),

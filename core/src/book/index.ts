@@ -13,6 +13,8 @@ export * from './productkey';
 export * from './archive';
 export * from './cover';
 export * from './figure';
+export * from './picturepage';
+export * from './pagelayouts';
 export * from './formula';
 export * from './mathml';
 export * from './settle';

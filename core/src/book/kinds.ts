@@ -102,6 +102,11 @@ export const KINDS = {
   index: rule('Index', 'back', 'index', 'doc-index', { heading: 'Index' }),
   colophon: rule('Colophon', 'back', 'colophon', 'doc-colophon', { inContents: false, heading: 'Colophon' }),
   extract: rule('Extract from another book', 'back', 'backmatter', '', {}),
+  'picture-pages': rule('Picture pages', 'body', 'bodymatter', '', {
+    ...apart,
+    inContents: true,
+    starts: 'any',
+  }),
   plain: rule('Plain page', 'body', 'bodymatter', '', { ...apart, starts: 'any' }),
 } as const satisfies Record<string, KindRule>;
 

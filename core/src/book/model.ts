@@ -110,11 +110,14 @@ export const newBook = (
 /** An empty section: one empty paragraph. */
 export const emptyContent = (blockId: string): Node =>
   schema.node('doc', null, [schema.node('paragraph', { id: blockId })]);
+/** Pages to be laid out: one without a picture and without words. */
+const emptyPages = (pageId: string): Node =>
+  schema.node('doc', null, [schema.node('picturePage', { id: pageId })]);
 
 /** A section without text, with what its kind implies. */
 export function freshSection(id: string, kind: Section['kind'], fields: Partial<Section> = {}): Section {
   const rule = kindRule(kind);
-  const content = emptyContent(`${id}-1`);
+  const content = kind === 'picture-pages' ? emptyPages(`${id}-1`) : emptyContent(`${id}-1`);
   return {
     id,
     kind,

@@ -9,7 +9,16 @@ import { carries, freshSection, sectionsOf, type Book, type Section } from './mo
 import { schema } from './schema';
 
 /** Blocks at whose end a reader can stop. */
-const ENDS = new Set(['paragraph', 'quotation', 'verse', 'letter', 'passage', 'list', 'table']);
+const ENDS = new Set([
+  'paragraph',
+  'quotation',
+  'verse',
+  'letter',
+  'passage',
+  'list',
+  'table',
+  'picturePage',
+]);
 
 const words = (n: Node): number => countWords(n.textBetween(0, n.content.size, ' ', ' '));
 const isNote = (n: Node): boolean => n.type.name === 'noteBody';

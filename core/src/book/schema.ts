@@ -7,6 +7,7 @@
 import { Schema, type Node, type NodeSpec } from 'prosemirror-model';
 import type { ListNumbers } from '../base';
 import { given, marks, styleOf } from './marks';
+import { pictureNodes } from './picturepage';
 
 const id = { id: { default: '' } };
 
@@ -31,7 +32,7 @@ function cellAttrs(el: HTMLElement): Record<string, unknown> {
 }
 
 const nodes: Record<string, NodeSpec> = {
-  doc: { content: 'block+ noteBody*' },
+  doc: { content: '(block+ noteBody*) | picturePage+' },
   paragraph: {
     group: 'block',
     content: 'inline*',
@@ -272,6 +273,7 @@ const nodes: Record<string, NodeSpec> = {
       0,
     ],
   },
+  ...pictureNodes,
   noteBody: {
     content: 'paragraph+',
     /** `foot` or `end`: where each stands is the edition's to say. */

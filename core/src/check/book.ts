@@ -1,7 +1,7 @@
 /** Checks the book itself: what its pages lack, and what would embarrass its author. */
 import type { Node } from 'prosemirror-model';
 import { numberedHeading, type Finding } from '../base';
-import { altOf, kindRule, noteKinds, sectionsOf, type Book, type Section } from '../book';
+import { altOf, kindRule, noteKinds, sectionsOf, showsPicture, type Book, type Section } from '../book';
 import { designOf } from '../design';
 import type { BookRecord } from '../record';
 import { captionsListedBy, hasText, isFromRecord, makesIndex, notePlaces } from '../order';
@@ -138,7 +138,7 @@ function sectionFindings(s: Section, record: BookRecord): readonly Finding[] {
       },
     );
   s.content.descendants((n) => {
-    if (n.type.name === 'figure' && !n.attrs.decorative && altOf(n) === '')
+    if (showsPicture(n) && !n.attrs.decorative && altOf(n) === '')
       add('no-alt', 'caution', 'A picture has no alternative text.', {
         place: { section: s.id, block: n.attrs.id as string },
         why: 'Readers who can’t see it get no description, and shops ask for one.',

@@ -3,7 +3,16 @@
  * and folios, contents with the labels they point to, until nothing moves any more.
  */
 import { inSentence, refused, done, unsetShare, type Outcome } from '../base';
-import { kindRule, printOf, sectionsOf, type Book, type PrintEdition, type Section } from '../book';
+import {
+  facesAsked,
+  isPictured,
+  kindRule,
+  printOf,
+  sectionsOf,
+  type Book,
+  type PrintEdition,
+  type Section,
+} from '../book';
 import { interiorOf, measureOf, numberingWith, rowsOf, trimOf } from '../design';
 import {
   captionsListedBy,
@@ -19,7 +28,7 @@ import {
   type IndexEntry,
 } from '../order';
 import { authorsLine } from '../record';
-import { loadHyphenator } from '../type';
+import { loadHyphenator, type FamilyFiles } from '../type';
 import { ComposeCache, type TypeSource } from './cache';
 import type { Composition, Page, PageSetting, Side } from './sheets';
 import { BLEED } from './blocks';
@@ -31,6 +40,7 @@ import { BookWords } from './bookwords';
 import { Labels } from './labels';
 import { copyrightPage, halfTitle, partPage, romanFolio, titlePage } from './blocks';
 import { openingBlock, solid } from './blocks';
+import { picturePagesOf, type PictureSetting } from './picturepages';
 import { reportOf } from './report';
 import type { KeptParagraphs } from './blocks';
 import { pagesOf, textFlow, type SectionPage, type SectionPages } from './section';
@@ -98,7 +108,13 @@ export async function compose(
     `${JSON.stringify(interior)}|${language}`,
     () => new Setter(interior, cache.typeCase(source), families, language, hyphenate),
   );
-  const job = new Job(book, edition, sections, setter, cache, options);
+  const asked = new Map<string, FamilyFiles>();
+  for (const name of facesAsked(sections.map((s) => s.content))) {
+    // A face that is no longer there is set in that of the design.
+    const family = await source.family(name).catch(() => null);
+    if (family) asked.set(name, family);
+  }
+  const job = new Job(book, edition, sections, setter, asked, cache, options);
   return job.run();
 }
 
@@ -134,6 +150,8 @@ class Job {
     private readonly edition: PrintEdition,
     private readonly sections: readonly Section[],
     private readonly s: Setter,
+    /** Typefaces that boxes of words ask for. */
+    private readonly asked: ReadonlyMap<string, FamilyFiles>,
     private readonly cache: ComposeCache,
     private readonly options: ComposeOptions,
   ) {
@@ -289,8 +307,15 @@ class Job {
       this.s.key,
     ]);
     return this.cache.section(`${this.edition.id}/${section.id}`, section, key, this.s, (kept) =>
-      pagesOf(this.s, this.flowOf(section, labels, kept), side, kept),
+      isPictured(section.content)
+        ? picturePagesOf(this.pictureSetting(labels), section, side)
+        : pagesOf(this.s, this.flowOf(section, labels, kept), side, kept),
     );
+  }
+
+  private pictureSetting(labels: Labels): PictureSetting {
+    const { s, pictures, asked: families } = this;
+    return { s, pictures, families, words: this.words.with(labels) };
   }
 
   private async round(
@@ -322,7 +347,7 @@ class Job {
         found.see(section.id, labelOf(pages.length));
         for (let n = only.pages.get(section.id) ?? 1; n > 0; n--)
           pages.push(this.blank(pages.length, labelOf(pages.length), section.id));
-        parts.push({ section: section.id, pages: [], edges: [], missing: [], lostNotes: 0 });
+        parts.push({ section: section.id, pages: [], faults: [], missing: [], lostNotes: 0 });
         continue;
       }
       if (breathe && !(await breathe())) return null;
@@ -352,7 +377,7 @@ class Job {
         report,
         marks,
         missing,
-        bleed: parts.some((p) => p.pages.some((x) => x.covered)) ? BLEED : 0,
+        bleed: parts.some((p) => p.pages.some((x) => x.bleeds)) ? BLEED : 0,
       },
       labels: found,
     };

@@ -1,6 +1,6 @@
 /** What a file for the screen tells of a book: its bookmarks, what each block is, its links, its pictures' words. */
 import type { Node } from 'prosemirror-model';
-import { altOf, notesIn, sectionsOf, type Book, type Edition } from '../book';
+import { altOf, notesIn, placeOf, sectionsOf, showsPicture, type Book, type Edition } from '../book';
 import { designOf, numberingWith } from '../design';
 import { contentsOf, headingsOf } from '../order';
 
@@ -58,8 +58,14 @@ export function screenFacts(book: Book, edition: Edition): ScreenFacts {
     n.forEach((child) => {
       const id = child.attrs.id as string;
       const { name } = child.type;
+      if (showsPicture(child)) {
+        const drawn = (figures[child.attrs.picture as string] ??= []);
+        drawn.push({ id, alt: altOf(child) });
+        // Both pages of a spread draw it; it is told of once.
+        if (name === 'picturePage' ? child.attrs.across === true : placeOf(child) === 'spread')
+          drawn.push({ id, alt: '' });
+      }
       if (name === 'figure') {
-        (figures[child.attrs.picture as string] ??= []).push({ id, alt: altOf(child) });
         roles[id] = [...around, ['Caption', id]];
         linksOf(child, id, links, notes);
       } else if (child.isTextblock) {

@@ -3,6 +3,7 @@ export * from './cache';
 export * from './sheets';
 export * from './facts';
 export * from './positions';
+export { pageOffsets, SAFE } from './picturepages';
 export {
   After,
   breakLines,

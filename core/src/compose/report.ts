@@ -10,6 +10,8 @@ const EDGE_COUNTS = {
   orphan: 'orphans',
   stranded: 'strandedHeadings',
   'short-last': 'shortLastPages',
+  overset: 'oversetBoxes',
+  unsafe: 'unsafeBoxes',
 } as const;
 
 export function reportOf(
@@ -38,6 +40,8 @@ export function reportOf(
     underfullLines: 0,
     missingGlyphs: 0,
     lostNotes: 0,
+    oversetBoxes: 0,
+    unsafeBoxes: 0,
   };
   let ladder = 0;
   for (const page of pages) {
@@ -71,7 +75,7 @@ export function reportOf(
     report.missingGlyphs += part.missing.length;
     report.lostNotes += part.lostNotes;
     const start = starts.get(part.section) ?? 0;
-    for (const { kind, page, block } of part.edges) {
+    for (const { kind, page, block } of part.faults) {
       report[EDGE_COUNTS[kind]]++;
       mark(kind, start + page, part.section, block);
     }

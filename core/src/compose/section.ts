@@ -7,6 +7,7 @@ import type { Heading } from '../order';
 import { FlowBuilder } from './blocks';
 import type { Composition, Side } from './sheets';
 import { edgesOf, type Edge } from './pages';
+import type { BoxFault } from './picturepages';
 import { lies } from './blocks';
 import { heldRows } from './pages';
 import type { Flow, FlowBlock, Item } from './lines';
@@ -21,8 +22,8 @@ import { SheetWriter, type Sheet } from './sheets';
 export interface SectionPages {
   section: string;
   pages: readonly SectionPage[];
-  /** Defects at the pages' edges, by page of the section. */
-  edges: readonly Edge[];
+  /** Defects at the pages' edges and in boxes of words, by page of the section. */
+  faults: readonly (Edge | BoxFault)[];
   missing: Composition['missing'];
   /** Notes that it has and that stand on none of its pages, wholly or in part. */
   lostNotes: number;
@@ -34,6 +35,8 @@ export interface SectionPage {
   shortfall: number;
   /** A picture covers it, edges and all: it bears neither head nor folio. */
   covered: boolean;
+  /** Something on it reaches over the paper's edges, to be cut off with them. */
+  bleeds: boolean;
 }
 
 /** Flow of a section whose text the author wrote. */
@@ -77,7 +80,8 @@ export function pagesOf(
     for (const { char, block } of out.missing)
       missing.push({ char, place: block === '' ? { section } : { section, block } });
     const [first] = page.floats.map((f) => flow.blocks[f]?.stands);
-    return { body: out.done(), used, shortfall, covered: first === 'edges' || first === 'spread' };
+    const covered = first === 'edges' || first === 'spread';
+    return { body: out.done(), used, shortfall, covered, bleeds: covered };
   });
   const placed = new Map<string, number>();
   for (const { notes } of plan.pages)
@@ -85,7 +89,7 @@ export function pagesOf(
   const lostNotes = [...flow.notes.values()].filter(
     (n) => flow.called.has(n.id) && (placed.get(n.id) ?? 0) < n.items.length,
   ).length;
-  return { section, pages, edges: edgesOf(flow, plan.pages), missing, lostNotes };
+  return { section, pages, faults: edgesOf(flow, plan.pages), missing, lostNotes };
 }
 
 /** Rows that notes of so many lines take at the foot, their rule included. */

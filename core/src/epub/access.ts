@@ -1,5 +1,5 @@
 /** Accessibility metadata (EPUB Accessibility 1.1 §4; schema.org vocabulary), derived from what the book really contains. */
-import { altOf, type Section } from '../book';
+import { altOf, showsPicture, type Section } from '../book';
 
 export interface AccessFacts {
   pictures: number;
@@ -29,7 +29,7 @@ export function factsOf(
     if (s.title || s.numbered) facts.headings = true;
     s.content.descendants((n) => {
       if (n.isText) facts.text = true;
-      if (n.type.name !== 'figure') return;
+      if (!showsPicture(n)) return;
       facts.pictures++;
       if (!n.attrs.decorative && altOf(n) === '') facts.picturesWithoutAlt++;
       if (animatedIds.has(n.attrs.picture as string)) facts.animated = true;

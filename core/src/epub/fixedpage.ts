@@ -6,6 +6,8 @@ import { escapeXml, type Mp } from '../base';
 import {
   FURNITURE,
   GLYPH,
+  INK,
+  INK_LENGTH,
   isDecoration,
   isHeadingPart,
   LINE_START,
@@ -17,6 +19,8 @@ import {
   RULE_LENGTH,
   TEXT,
   TEXT_HEAD,
+  WINDOW,
+  WINDOW_LENGTH,
   type DisplayList,
   type LinkBox,
   type Role,
@@ -70,6 +74,10 @@ export class FixedPage {
   private line: string[] = [];
   /** The baseline on which the line begins, and on which its last word stands. */
   private lineAt = { y: 0, pen: 0, scale: 100_000 };
+  /** Attribute of the colour that is drawn in; '' for black. */
+  private ink = '';
+  /** What is seen of the next picture, as a path; '' for all of it. */
+  private seen = '';
 
   constructor(
     private readonly list: DisplayList,
@@ -86,12 +94,26 @@ export class FixedPage {
       else if (op === RULE) {
         this.within([]);
         const [x, y, w, t] = [1, 2, 3, 4].map((k) => pt(ops[at + k] as number));
-        this.out.push(`<rect x="${x}" y="${y}" width="${w}" height="${t}"/>`);
+        this.out.push(`<rect x="${x}" y="${y}" width="${w}" height="${t}"${this.ink}/>`);
         at += RULE_LENGTH;
       } else if (op === PICT) {
         this.within([]);
         this.picture(at);
         at += PICT_LENGTH;
+      } else if (op === WINDOW) {
+        const [x, y, w, h] = [1, 2, 3, 4].map((k) => ops[at + k] as number) as [
+          number,
+          number,
+          number,
+          number,
+        ];
+        this.seen = `M${pt(x)} ${pt(y)}H${pt(x + w)}V${pt(y + h)}H${pt(x)}Z`;
+        at += WINDOW_LENGTH;
+      } else if (op === INK) {
+        this.within([]);
+        const colour = (ops[at + 1] as number).toString(16).padStart(6, '0');
+        this.ink = colour === '000000' ? '' : ` fill="#${colour}"`;
+        at += INK_LENGTH;
       } else throw new Error(`the display list has an unknown command ${op}`);
     }
     this.within([]);
@@ -184,7 +206,7 @@ export class FixedPage {
       const matrix = [(em * scale) / 100_000, 0, 0, -em].map((n) => Number(n.toPrecision(6))).join(' ');
       if (d)
         this.out.push(
-          `<path aria-hidden="true" transform="matrix(${matrix} ${pt(x + dx)} ${pt(y - dy)})" d="${d}"/>`,
+          `<path aria-hidden="true" transform="matrix(${matrix} ${pt(x + dx)} ${pt(y - dy)})" d="${d}"${this.ink}/>`,
         );
       x += ops[k + 1] as number;
     }
@@ -194,7 +216,7 @@ export class FixedPage {
     if (this.line.length > 0) {
       const { y, scale } = this.lineAt;
       const narrow = scale === 100_000 ? '' : ` transform="scale(${scale / 100_000} 1)"`;
-      this.out.push(`<text y="${pt(y)}"${narrow}>${this.line.join('').trimEnd()}</text>`);
+      this.out.push(`<text y="${pt(y)}"${narrow}${this.ink}>${this.line.join('').trimEnd()}</text>`);
     }
     this.line = [];
   }
@@ -250,17 +272,21 @@ export class FixedPage {
     const href = this.c.pictureHref(id);
     if (href === null) return;
     const curves = maskCurves(mask, w, h);
-    let clip = '';
+    let path = this.seen;
+    this.seen = '';
     if (curves) {
       const p = (px: number, py: number): string => `${pt(x + px)} ${pt(y + py)}`;
-      const d = curves
+      path = `${curves
         .map((c) =>
           c.to === 'curve'
             ? `C${p(c.x1, c.y1)} ${p(c.x2, c.y2)} ${p(c.x, c.y)}`
             : `${c.to === 'move' ? 'M' : 'L'}${p(c.x, c.y)}`,
         )
-        .join('');
-      this.defs.push(`<clipPath id="clip-${this.defs.length + 1}"><path d="${d}Z"/></clipPath>`);
+        .join('')}Z`;
+    }
+    let clip = '';
+    if (path !== '') {
+      this.defs.push(`<clipPath id="clip-${this.defs.length + 1}"><path d="${path}"/></clipPath>`);
       clip = ` clip-path="url(#clip-${this.defs.length})"`;
     }
     const alt = this.c.altOf(id);

@@ -5,6 +5,8 @@
 import type { Node } from 'prosemirror-model';
 import { digestOf, escapeXml, uuidOf } from '../base';
 import {
+  asRunningText,
+  isPictured,
   kindRule,
   noteMarks,
   notesIn,
@@ -107,7 +109,9 @@ export class ReflowRenderer {
     private readonly whole: ReflowEdition | null = null,
   ) {
     const first = given.find((s) => s.kind === 'contents');
-    const sections = given.filter((s) => s.kind !== 'contents' || s === first);
+    const sections = given
+      .filter((s) => s.kind !== 'contents' || s === first)
+      .map((s) => (isPictured(s.content) ? { ...s, content: asRunningText(s.content) } : s));
     this.sections = sections;
     const { book, pictures, print } = input;
     this.book = book;

@@ -1,6 +1,6 @@
 /** Blocks by their words: two blocks of the same words are the same block, however they are set. */
 import type { Node } from 'prosemirror-model';
-import { wordsOfLeaf, type Book } from '../book';
+import { showsPicture, wordsOfLeaf, type Book } from '../book';
 
 /** A section's blocks without the notes at its end. */
 export function blocksOf(doc: Node): Node[] {
@@ -32,6 +32,6 @@ function keyOf(block: Node, notes: ReadonlyMap<string, string>, files: ReadonlyM
     if (l.type.name === 'note') called.push(notes.get(l.attrs.ref as string) ?? '');
     return wordsOfLeaf(l);
   });
-  const picture = block.type.name === 'figure' ? (files.get(block.attrs.picture as string) ?? '') : '';
+  const picture = showsPicture(block) ? (files.get(block.attrs.picture as string) ?? '') : '';
   return `${SIGNS[block.type.name] ?? ''}${picture}${own}¦${called.join('¦')}`;
 }

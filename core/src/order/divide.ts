@@ -2,6 +2,7 @@
 import { Fragment, type Node } from 'prosemirror-model';
 import { done, refused, type Outcome } from '../base';
 import {
+  isPictured,
   kindRule,
   schema,
   sectionToJson,
@@ -71,7 +72,8 @@ export function divide(book: Book, id: string, blockId: string, newId: () => str
   const cut = cutBefore(section, blockId);
   if (!cut || cut.head.length === 0)
     return refused('order/divide', 'There is no text above this point to split off.');
-  const heading = cut.tail[0]?.type.name === 'break' ? null : headingIn(cut.tail);
+  const heading =
+    isPictured(section.content) || cut.tail[0]?.type.name === 'break' ? null : headingIn(cut.tail);
   const body = heading?.rest ?? (cut.tail[0]?.type.name === 'break' ? cut.tail.slice(1) : cut.tail);
   const refs = notesCalled(Fragment.fromArray(cut.tail));
   const called = heading ? withCalls(cut.tail, body) : body;
@@ -162,6 +164,17 @@ export function join(book: Book, id: string, newId: () => string): Outcome<Chang
       `“${before.title || kindRule(before.kind).label}” is made from the book itself, so text joined to it wouldn’t be shown. Move one of the two first.`,
     );
   const lines = [section.title, section.subtitle].filter(Boolean);
+  const pictured = isPictured(section.content);
+  if (pictured !== isPictured(before.content))
+    return refused(
+      'order/join-pages',
+      'One of the two is laid out in picture pages and the other is running text. Lay out both or neither, and then join them.',
+    );
+  if (pictured && lines.length > 0)
+    return refused(
+      'order/join-title',
+      `Picture pages have no subheads, so the title “${lines[0]}” would be lost. Remove it first, or write it on a page.`,
+    );
   const heads = lines.map((t, i) => schema.node('subhead', { id: newId(), level: i + 1 }, [schema.text(t)]));
   const isNote = (name: string): boolean => name === 'noteBody';
   const all = fragmentOf(before, (n) => !isNote(n))

@@ -2,6 +2,7 @@
 import type { Node } from 'prosemirror-model';
 import {
   emptyContent,
+  isPictured,
   schema,
   textReplaced,
   withFreshIds,
@@ -27,7 +28,7 @@ export const canBeFromRecord = (kind: Section['kind']): boolean => kind in MADE_
 
 /** Whether the section's page is made from the record because the author wrote nothing on it. */
 export const isFromRecord = (s: Section, record: BookRecord): boolean =>
-  !hasText(s.content) && (MADE_FROM[s.kind]?.(record) ?? false);
+  !isPictured(s.content) && !hasText(s.content) && (MADE_FROM[s.kind]?.(record) ?? false);
 
 /** What the record says on a page of the back matter: short lives, or titles of other books. */
 function linesOf(section: Section, record: BookRecord): { text: string; italic: boolean }[] {
@@ -53,8 +54,8 @@ export function recordContent(section: Section, record: BookRecord): Node {
   return schema.node('doc', null, content);
 }
 
-/** The record's words on a page as text to be worked on by hand, for every kind the record can fill. */
-export function writtenOut(section: Section, book: Book, edition: Edition, newId: () => string): Change {
+/** The record's words on a page as text, for every kind the record can fill. */
+export function recordWords(section: Section, book: Book, edition: Edition, newId: () => string): Node {
   const { record } = book;
   const lines =
     section.kind === 'half-title'
@@ -78,12 +79,15 @@ export function writtenOut(section: Section, book: Book, edition: Edition, newId
         ].flat(),
       )
     : recordContent(section, record);
-  return {
-    type: 'group',
-    label: 'Write the page by hand',
-    changes: [textReplaced(section, withFreshIds(content, newId))],
-  };
+  return withFreshIds(content, newId);
 }
+
+/** Puts the record's words on a page, to be worked on by hand. */
+export const writtenOut = (section: Section, book: Book, edition: Edition, newId: () => string): Change => ({
+  type: 'group',
+  label: 'Write the page by hand',
+  changes: [textReplaced(section, recordWords(section, book, edition, newId))],
+});
 
 /** Empties a page that was written by hand, so that it is made from the record again. */
 export const fromRecordAgain = (section: Section, newId: () => string): Change => ({

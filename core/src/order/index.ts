@@ -9,6 +9,7 @@ export * from './tree';
 export * from './absent';
 export * from './rearrange';
 export * from './divide';
+export * from './picturepages';
 export * from './inturn';
 export * from './run';
 export * from './kind';

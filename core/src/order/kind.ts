@@ -2,6 +2,7 @@
 import { done, refused, type Outcome } from '../base';
 import { Fragment, type Node } from 'prosemirror-model';
 import {
+  isPictured,
   kindRule,
   schema,
   textReplaced,
@@ -69,7 +70,7 @@ export function changeKind(book: Book, ids: readonly string[], kind: SectionKind
 /** A section that had no heading and becomes one that has takes it out of its text, where it stands first. */
 function headed(s: Section, kind: SectionKind): HeadingIn | null {
   const heads = (k: SectionKind): boolean => kindRule(k).opening === 'heading' || k === 'part';
-  if (!heads(kind) || heads(s.kind) || s.title !== '') return null;
+  if (!heads(kind) || heads(s.kind) || s.title !== '' || isPictured(s.content)) return null;
   const blocks: Node[] = [];
   s.content.forEach((n) => void blocks.push(n));
   const heading = headingIn(blocks);

@@ -10,6 +10,8 @@ import {
   FURNITURE,
   GLYPH,
   HYPHENATED,
+  INK,
+  INK_LENGTH,
   isDecoration,
   LINE_START,
   maskCurves,
@@ -20,6 +22,8 @@ import {
   RULE_LENGTH,
   TEXT,
   TEXT_HEAD,
+  WINDOW,
+  WINDOW_LENGTH,
   type DisplayList,
 } from '../compose';
 import type { FontUse } from './font';
@@ -132,15 +136,18 @@ export function taggedContent(
   pictures: readonly string[],
   spaces: readonly number[],
   out: Bytes,
+  inks?: ContentOptions['inks'],
 ): { content: Uint8Array; runs: Run[] } {
   const marking = new Marking(list, pictures, out);
-  const content = pageContent(list, fonts, out, { marking, spaces });
+  const content = pageContent(list, fonts, out, { marking, spaces, inks });
   return { content, runs: marking.runs };
 }
 
 export interface ContentOptions {
   /** Operator that sets the ink of words and rules; black where it is left out. */
   ink?: string;
+  /** Operator that sets a colour, 0xrrggbb, of pages that are drawn in several. */
+  inks?: (colour: number) => string;
   marking?: Marking;
   /** Glyph of the word space by face, for what is read aloud. */
   spaces?: readonly number[];
@@ -151,7 +158,7 @@ export function pageContent(
   list: DisplayList,
   fonts: readonly FontUse[],
   out: Bytes,
-  { ink = '0 g', marking, spaces = [] }: ContentOptions = {},
+  { ink = '0 g', inks = () => ink, marking, spaces = [] }: ContentOptions = {},
 ): Uint8Array {
   out.clear();
   const { ops, text, height } = list;
@@ -162,6 +169,7 @@ export function pageContent(
   let font = -1;
   let size = 0;
   let scale = 100_000;
+  let seen = '';
   const begin = (): void => {
     if (inText) return;
     out.ascii('BT\n');
@@ -203,10 +211,24 @@ export function pageContent(
       ];
       marking?.figure(n);
       out.ascii(
-        `q ${clip(mask, x, py, w, h, y)}${ptString(w)} 0 0 ${ptString(h)} ${ptString(x)} ${y(py + h)} cm /P${n} Do Q\n`,
+        `q ${seen}${clip(mask, x, py, w, h, y)}${ptString(w)} 0 0 ${ptString(h)} ${ptString(x)} ${y(py + h)} cm /P${n} Do Q\n`,
       );
       marking?.end();
+      seen = '';
       at += PICT_LENGTH;
+    } else if (op === WINDOW) {
+      const [x, wy, w, h] = [1, 2, 3, 4].map((k) => ops[at + k] as number) as [
+        number,
+        number,
+        number,
+        number,
+      ];
+      seen = `${ptString(x)} ${y(wy + h)} ${ptString(w)} ${ptString(h)} re W n `;
+      at += WINDOW_LENGTH;
+    } else if (op === INK) {
+      end();
+      out.ascii(`${inks(ops[at + 1] as number)}\n`);
+      at += INK_LENGTH;
     } else if (op === TEXT) {
       begin();
       const goesOn = marking?.text(at) ?? false;

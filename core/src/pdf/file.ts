@@ -88,6 +88,8 @@ export class PrintFile {
     private readonly kind: PdfKind,
     /** What a file for the screen tells of the book; null for a printer's. */
     private readonly screen: ScreenFacts | null = null,
+    /** Operators that set the colours of its pages, by colour as 0xrrggbb; black needs none. */
+    private readonly inks: ReadonlyMap<number, string> = new Map(),
   ) {}
 
   /** Words and faces that coming pages name. */
@@ -100,6 +102,7 @@ export class PrintFile {
     const list = displayList(page, this.words, this.index);
     for (let i = this.fonts.length; i < this.index.faces.length; i++)
       this.fonts.push(new FontUse(this.cards[this.index.faces[i] as number] as FaceCard));
+    const inks = (colour: number): string => this.inks.get(colour) ?? '0 g';
     const { content, runs } = this.screen
       ? taggedContent(
           list,
@@ -107,8 +110,9 @@ export class PrintFile {
           this.index.pictures,
           this.index.faces.map((f) => this.words.spaces[f] as number),
           this.out,
+          inks,
         )
-      : { content: pageContent(list, this.fonts, this.out), runs: [] };
+      : { content: pageContent(list, this.fonts, this.out, { inks }), runs: [] };
     const positions = this.screen && positionsOf(page, this.words, this.screen.links);
     this.contents.set(number, { bytes: this.tools.deflate(content), runs, positions });
     this.size = { width: page.width, height: page.height };

@@ -8,7 +8,7 @@ import { kindRule } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';
 import { Dialog } from '@/ui/Dialog';
 import { useBook, useTitle } from './context';
-import { STATIONS } from './stations';
+import { STATIONS, viewOf } from './stations';
 
 interface Choice {
   key: string;
@@ -71,7 +71,7 @@ export function Palette({
           hint: kindRule(s.kind).label,
           run: () => {
             goTo({ section: s.id });
-            to('manuscript')();
+            to(viewOf(book, s.id))();
           },
         })),
       ],

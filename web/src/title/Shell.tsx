@@ -98,7 +98,7 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
           </Tip>
           <nav aria-label="Stations" className="flex self-stretch">
             {STATIONS.map((s, i) => {
-              const here = path?.endsWith(`/${s.key}`);
+              const here = [s.key, ...(s.views ?? [])].some((key) => path?.endsWith(`/${key}`));
               return (
                 <Link
                   key={s.key}

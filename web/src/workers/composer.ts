@@ -1,5 +1,5 @@
 /** Composes the book and draws its pages, off the page's own thread, by the same engine that makes the files. */
-import { contentFromJson, shownBy, type Book, type Section } from '@pagina/core/book';
+import { contentFromJson, isPictured, shownBy, type Book, type Section } from '@pagina/core/book';
 import {
   compose,
   ComposeCache,
@@ -7,6 +7,7 @@ import {
   displayList,
   drawnPage,
   LAST,
+  pageOffsets,
   textLines as linesOfText,
   type Composition,
   type Only,
@@ -140,14 +141,13 @@ async function composeAll(book: Book, edition: string, turn: number): Promise<vo
   if (!whole) return;
   if ('message' in whole) return post({ type: 'refused', which: 'book', message: whole.message });
   sets.set('book', { composition: whole.composition, generation: ++generation });
-  post({ type: 'composed', composed: told(whole.composition, whole.milliseconds), generation });
+  post({ type: 'composed', composed: told(whole, book), generation });
   // The specimen's folios were reckoned from the pages that its sections had before.
   if (look && !sameExtent(reckoned.own, extentOf(edition)))
     await specimen('own', book, edition, look.sections, turn);
   if (!other) return;
   const second = await set(other.book, other.edition, turn);
-  if (second && !('message' in second))
-    post({ type: 'beside', composed: told(second.composition, second.milliseconds) });
+  if (second && !('message' in second)) post({ type: 'beside', composed: told(second, other.book) });
   if (look && second && reckoned.beside && !sameExtent(reckoned.beside, extentOf(other.edition)))
     await specimen('beside', other.book, other.edition, look.sections, turn);
 }
@@ -210,7 +210,7 @@ async function specimen(
   if (!made) return;
   if ('message' in made) return post({ type: 'refused', which, message: made.message });
   sets.set(which, { composition: made.composition, generation: ++generation });
-  post({ type: 'specimen', which, specimen: told(made.composition, made.milliseconds), generation });
+  post({ type: 'specimen', which, specimen: told(made, book), generation });
 }
 
 function pagesOfSections(c: Composition): Map<string, number> {
@@ -232,9 +232,24 @@ function charactersALine(c: Composition): number {
   return lines > 0 ? Math.round(characters / lines) : 0;
 }
 
-function told(c: Composition, milliseconds: number): Composed {
+/** Pages that are laid out one by one, by their ids: one may have no words by which it could be found. */
+function placesOfPages(c: Composition, { sections }: Pick<Book, 'sections'>): [string, PlaceInPrint][] {
+  return sections.flatMap((s) => {
+    const start = isPictured(s.content) ? c.pages[c.starts.get(s.id) ?? -1] : undefined;
+    if (!start) return [];
+    return pageOffsets(s.content, start.side).map(({ id, from }): [string, PlaceInPrint] => {
+      const page = c.pages[start.index + from];
+      return [id, [start.index + from, page?.label ?? '', 1]];
+    });
+  });
+}
+
+function told(
+  { composition: c, milliseconds }: { composition: Composition; milliseconds: number },
+  book: Pick<Book, 'sections'>,
+): Composed {
   const { interior: i } = c;
-  const places: Record<string, PlaceInPrint> = {};
+  const places: Record<string, PlaceInPrint> = Object.fromEntries(placesOfPages(c, book));
   const ends: Record<string, string> = {};
   for (const page of c.pages)
     for (const { block, y } of linesOfText(page.body)) {

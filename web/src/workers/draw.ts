@@ -1,6 +1,8 @@
 /** Draws a display list by glyph outlines: what is seen is what is printed, whatever faces the browser has. */
 import {
   GLYPH,
+  INK,
+  INK_LENGTH,
   LINE_START,
   LOOSE,
   maskCurves,
@@ -11,12 +13,15 @@ import {
   RULE_LENGTH,
   TEXT,
   TEXT_HEAD,
+  WINDOW,
+  WINDOW_LENGTH,
   type DisplayList,
 } from '@pagina/core/compose';
 import type { Face } from '@pagina/core/type';
 import type { TextLine } from './messages';
 
-const INK = '#20242a';
+/** Black is shown as printed ink is seen. */
+const BLACK = '#20242a';
 
 const outlines = new WeakMap<Face, Map<number, Path2D>>();
 function outline(face: Face, glyph: number): Path2D {
@@ -61,7 +66,8 @@ export async function drawPage(
   const c = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
   c.fillStyle = '#fffdf8';
   c.fillRect(0, 0, canvas.width, canvas.height);
-  c.fillStyle = INK;
+  c.fillStyle = BLACK;
+  let seen: readonly number[] | null = null;
   const { ops } = list;
   for (let at = 0; at < ops.length;) {
     const n = (k: number): number => ops[at + k] as number;
@@ -76,11 +82,24 @@ export async function drawPage(
         // As it prints: a black-and-white edition shows its pictures grey.
         c.save();
         if (!inColour) c.filter = 'grayscale(1)';
+        if (seen) {
+          const [x = 0, y = 0, w = 0, h = 0] = seen;
+          c.beginPath();
+          c.rect(x, y, w, h);
+          c.clip();
+        }
         clip(c, n(6), n(2) * scale, n(3) * scale, n(4) * scale, n(5) * scale);
         c.drawImage(image, n(2) * scale, n(3) * scale, n(4) * scale, n(5) * scale);
         c.restore();
       }
+      seen = null;
       at += PICT_LENGTH;
+    } else if (n(0) === WINDOW) {
+      seen = [1, 2, 3, 4].map((k) => n(k) * scale);
+      at += WINDOW_LENGTH;
+    } else if (n(0) === INK) {
+      c.fillStyle = shownInk(n(1), inColour);
+      at += INK_LENGTH;
     } else if (n(0) === TEXT) {
       const face = index.faces[n(1)] as Face;
       const em = (n(2) * scale) / face.upem;
@@ -116,6 +135,8 @@ export function textLines(list: DisplayList): TextLine[] {
     const op = ops[at];
     if (op === RULE) at += RULE_LENGTH;
     else if (op === PICT) at += PICT_LENGTH;
+    else if (op === WINDOW) at += WINDOW_LENGTH;
+    else if (op === INK) at += INK_LENGTH;
     else {
       const count = ops[at + 5] as number;
       let width = 0;
@@ -146,6 +167,14 @@ export function textLines(list: DisplayList): TextLine[] {
     }
   }
   return lines;
+}
+
+/** A colour as it prints: grey in a black-and-white edition (luminance by ITU-R BT.709). */
+function shownInk(colour: number, inColour: boolean): string {
+  if (colour === 0) return BLACK;
+  const [r = 0, g = 0, b = 0] = [16, 8, 0].map((shift) => (colour >> shift) & 255);
+  const grey = Math.round(0.2126 * r + 0.7152 * g + 0.0722 * b);
+  return inColour ? `rgb(${r} ${g} ${b})` : `rgb(${grey} ${grey} ${grey})`;
 }
 
 /** Cuts what is drawn next to a picture's outline. */

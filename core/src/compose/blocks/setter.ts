@@ -31,6 +31,10 @@ export interface Manner {
   display?: boolean;
   /** Figures as high as capitals, whatever the text has. */
   lining?: boolean;
+  /** A typeface of its own, neither the text's nor that of headings. */
+  family?: FamilyFiles;
+  /** Where it is not the book's. */
+  language?: string;
 }
 
 export interface ParagraphForm {
@@ -86,7 +90,7 @@ export class Setter {
   }
 
   private marked(manner: Manner, marks: readonly Mark[]): Style {
-    let key = `${manner.size}|${manner.italic ? 'i' : ''}${manner.bold ? 'b' : ''}${manner.smallCaps ? 's' : ''}${manner.capitals ? 'c' : ''}${manner.monospace ? 'm' : ''}${manner.display ? 'd' : ''}${manner.lining ? 'l' : ''}|${manner.tracking ?? 0}`;
+    let key = `${manner.size}|${manner.italic ? 'i' : ''}${manner.bold ? 'b' : ''}${manner.smallCaps ? 's' : ''}${manner.capitals ? 'c' : ''}${manner.monospace ? 'm' : ''}${manner.display ? 'd' : ''}${manner.lining ? 'l' : ''}|${manner.tracking ?? 0}|${manner.family?.name ?? ''}|${manner.language ?? ''}`;
     for (const m of marks) key += `/${m.type.name === 'language' ? (m.attrs.tag as string) : m.type.name}`;
     const known = this.styles.get(key);
     if (known) return known;
@@ -97,7 +101,7 @@ export class Setter {
     const mono = Boolean(manner.monospace) || names.has('monospaced');
     const smallCaps = Boolean(manner.smallCaps) || names.has('smallCaps');
     const figures = manner.capitals || manner.lining ? 'lnum' : this.figures;
-    const family = manner.display ? this.families.display : this.families.text;
+    const family = manner.family ?? (manner.display ? this.families.display : this.families.text);
     const cut = (slanted: boolean): FaceVariant =>
       bold ? (slanted ? 'boldItalic' : 'bold') : slanted ? 'italic' : 'regular';
     // An italic without small capitals lends them from its roman.
@@ -112,7 +116,7 @@ export class Setter {
           ? Math.round(manner.size * 0.86)
           : manner.size,
       features: mono ? '' : smallCaps ? `smcp,${figures}` : figures,
-      language: tag ?? this.language,
+      language: tag ?? manner.language ?? this.language,
       rise: script ? Math.round(manner.size * script.rise) : 0,
       tracking: manner.tracking ?? (smallCaps ? Math.round(manner.size * 0.03) : 0),
       struck: names.has('strike'),

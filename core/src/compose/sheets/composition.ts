@@ -50,11 +50,24 @@ export interface Report {
   missingGlyphs: number;
   /** Notes that are called and stand on no page. */
   lostNotes: number;
+  /** Boxes of words on picture pages that hold more than fits, and that stand where words may be cut off. */
+  oversetBoxes: number;
+  unsafeBoxes: number;
 }
 
 /** Where a paragraph is to be looked for: the defects that the report counts, with their page. */
 export interface ReportMark {
-  kind: 'widow' | 'orphan' | 'stranded' | 'short-last' | 'unlevel' | 'overfull' | 'cut' | 'loose';
+  kind:
+    | 'widow'
+    | 'orphan'
+    | 'stranded'
+    | 'short-last'
+    | 'unlevel'
+    | 'overfull'
+    | 'cut'
+    | 'loose'
+    | 'overset'
+    | 'unsafe';
   page: number;
   place: Place;
 }

@@ -7,6 +7,11 @@
  *     TEXT  face size x y n  blockIndex offset flags scale  then n × (glyph, advance, dx, dy, chars)
  *     RULE  x y width thickness
  *     PICT  picture x y width height mask
+ *     WINDOW  x y width height
+ *     INK   colour
+ *
+ * A WINDOW is what is seen of the next picture; an INK, 0xrrggbb, is the colour of the words and rules that follow, and
+ * black until there is one.
  *
  * `face` and `picture` are numbers of the index; `scale` is the width of the letters in hundred-thousandths of their
  * own, and advances have it in them already. `text` holds the characters of all TEXT commands one after the other;
@@ -19,14 +24,13 @@ import { PART_MASK } from '../lines';
 import {
   FURNITURE,
   HYPHENATED,
+  INK,
   LINE,
   LINE_HEAD,
   LOOSE,
+  nextOp,
   OVERFULL,
   PICT,
-  PICT_LENGTH,
-  RULE,
-  RULE_LENGTH,
   type Sheet,
 } from './sheet';
 
@@ -121,12 +125,12 @@ class Writer {
         at = this.line(ops, at, blocks);
         continue;
       }
-      const length = op === RULE ? RULE_LENGTH : PICT_LENGTH;
+      const length = nextOp(ops, at) - at;
       this.room(length);
       for (let k = 0; k < length; k++) buffer[this.length + k] = ops[at + k] as number;
       if (op === PICT) buffer[this.length + 1] = this.index.picture(pictures[ops[at + 1] as number] ?? '');
       const x = this.length + (op === PICT ? 2 : 1);
-      buffer[x] = (buffer[x] as number) + this.left;
+      if (op !== INK) buffer[x] = (buffer[x] as number) + this.left;
       this.length += length;
       at += length;
     }

@@ -9,6 +9,8 @@
  *                                           a space as −1 − its width
  *     RULE  x y width thickness
  *     PICT  picture x y width height mask
+ *     WINDOW  x y width height: what is seen of the next picture
+ *     INK   colour as 0xrrggbb, for the words and rules that follow; black before the first
  */
 import type { Mp } from '../../base';
 import type { Style, Word } from '../../type';
@@ -20,9 +22,13 @@ import { lineSpace, shownWord } from '../lines';
 export const LINE = 1;
 export const RULE = 2;
 export const PICT = 3;
+export const WINDOW = 4;
+export const INK = 5;
 export const LINE_HEAD = 8;
 export const RULE_LENGTH = 5;
 export const PICT_LENGTH = 7;
+export const WINDOW_LENGTH = 5;
+export const INK_LENGTH = 2;
 
 /** A word is divided at the line's end, and the last glyph is a hyphen that is not in the text. */
 export const HYPHENATED = 1;
@@ -104,6 +110,8 @@ export function* sheetPictures({ ops, pictures }: Sheet): Generator<{ picture: s
 export function nextOp(ops: Int32Array, at: number): number {
   if (ops[at] === RULE) return at + RULE_LENGTH;
   if (ops[at] === PICT) return at + PICT_LENGTH;
+  if (ops[at] === WINDOW) return at + WINDOW_LENGTH;
+  if (ops[at] === INK) return at + INK_LENGTH;
   let k = at + LINE_HEAD;
   for (let n = ops[at + 7] as number; n > 0; n--) k += (ops[k] as number) < 0 ? 1 : 2;
   return k;
@@ -146,6 +154,18 @@ export class SheetWriter {
       room[this.length++] = item.height;
       room[this.length++] = item.mask;
     } else this.line(item, y, flags);
+  }
+
+  /** Shows no more of the next picture than lies in there. */
+  window({ x, y, width, height }: { x: Mp; y: Mp; width: Mp; height: Mp }): void {
+    this.head(WINDOW, x, y, width, height);
+  }
+
+  /** The colour, as 0xrrggbb, of the words and rules that follow. */
+  ink(colour: number): void {
+    this.need(INK_LENGTH);
+    room[this.length++] = INK;
+    room[this.length++] = colour;
   }
 
   private block(id: string): number {

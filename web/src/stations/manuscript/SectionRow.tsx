@@ -1,10 +1,13 @@
 'use client';
 /** A section in the manuscript: its heading, its text, and beside it what was found in it. */
+import { useRouter } from 'next/navigation';
 import { memo, useEffect, useRef } from 'react';
 import type { EditorView } from 'prosemirror-view';
 import type { Finding } from '@pagina/core/base';
-import { kindRule, type Section } from '@pagina/core/book';
+import { isPictured, kindRule, type Section } from '@pagina/core/book';
 import type { Heading } from '@pagina/core/order';
+import { useTitle } from '@/title/context';
+import { Button } from '@/ui/Button';
 import { layMargin } from './margin';
 import { SectionText } from './SectionText';
 
@@ -68,6 +71,9 @@ export const SectionRow = memo(function SectionRow(p: Props) {
         ) : null}
       </div>
       <div ref={row} className="col-start-2 pt-3">
+        {isPictured(section.content) || section.kind === 'picture-pages' ? (
+          <LayOut section={section.id} />
+        ) : null}
         {p.fromRecord ? (
           <p className="mb-2 text-[13px] text-ink-soft">
             This page is made from the record. Write here to put your own words in its place.
@@ -103,3 +109,19 @@ export const SectionRow = memo(function SectionRow(p: Props) {
     </>
   );
 }, same);
+
+function LayOut({ section }: { section: string }) {
+  const { goTo } = useTitle();
+  const router = useRouter();
+  return (
+    <Button
+      className="mb-2 h-7 px-2"
+      onClick={() => {
+        goTo({ section });
+        router.push('pages');
+      }}
+    >
+      Lay out the pages
+    </Button>
+  );
+}

@@ -7,7 +7,7 @@ import { toast } from 'sonner';
 import { placeAt } from '@pagina/core/book';
 import { useComposed, useTitle } from '@/title/context';
 import { pointingOf } from '@/title/pointing';
-import { figureView, fillPasted, putPictures } from './figures';
+import { figureView, fillPasted, pageView, putPictures } from './figures';
 import { layMargin, noteView } from './margin';
 import { cleaned } from './paste';
 import { pointing, referenceView, saysOther } from './pointing';
@@ -87,6 +87,7 @@ export function SectionText({
       attributes: { 'aria-label': label, role: 'textbox', 'aria-multiline': 'true', spellcheck: 'false' },
       nodeViews: {
         figure: figureView(() => session.get().book),
+        picturePage: pageView(() => session.get().book),
         noteBody: noteView,
         reference: referenceView,
       },

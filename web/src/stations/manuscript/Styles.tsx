@@ -5,7 +5,7 @@ import type { Mark, Node } from 'prosemirror-model';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { toast } from 'sonner';
-import { placeAt, schema, type NoteKind } from '@pagina/core/book';
+import { isPictured, placeAt, schema, type NoteKind } from '@pagina/core/book';
 import { divide } from '@pagina/core/order';
 import { useTitle } from '@/title/context';
 import { shortId } from '@/title/ids';
@@ -47,6 +47,7 @@ function styleName(s: EditorState): string {
     figure: 'Caption',
     break: 'Break',
     pageBreak: 'Page break',
+    picturePage: 'Words on a picture page',
   };
   const style = styleAt(s);
   if (apart[around]) return apart[around];
@@ -151,7 +152,11 @@ export function Styles({
   const block =
     (name: string, attrs: Record<string, unknown> = {}) =>
     (): void =>
-      run((s) => putAfter(s, n[name]!.create({ id: '', ...attrs })));
+      run((s) =>
+        isPictured(s.doc)
+          ? 'That goes into running text only.'
+          : putAfter(s, n[name]!.create({ id: '', ...attrs })),
+      );
   const note = (kind: NoteKind): void =>
     run((s) => insertNote(s, kind) ?? 'Notes can only be inserted in running text.');
   const put: (MenuItem | 'line')[] = [
@@ -177,7 +182,11 @@ export function Styles({
     { name: 'Index entries of the book', run: () => beside !== 'index' && onBeside('index') },
     'line',
     { name: 'Picture', run: picture.open },
-    { name: 'Table', run: () => run((s) => putAfter(s, newTable(3, 3))) },
+    {
+      name: 'Table',
+      run: () =>
+        run((s) => (isPictured(s.doc) ? 'Tables go into running text only.' : putAfter(s, newTable(3, 3)))),
+    },
   ];
   const more: (MenuItem | 'line')[] = [
     ...MORE_MARKS.map(([name, words, keys]) => ({

@@ -5,7 +5,8 @@ import { NodeSelection, TextSelection } from 'prosemirror-state';
 import { Transform } from 'prosemirror-transform';
 import type { EditorView, NodeView } from 'prosemirror-view';
 import { toast } from 'sonner';
-import { fillsPages, schema, type Book } from '@pagina/core/book';
+import { fillsPages, isPictured, pageAttrs, schema, type Book, type Change } from '@pagina/core/book';
+import { addPages } from '@pagina/core/order';
 import { shortId } from '@/title/ids';
 import { fileOf, keepPictures, takeIn } from '@/title/pictures';
 import type { TitleSession } from '@/title/session';
@@ -54,6 +55,40 @@ export const figureView =
     };
   };
 
+/** A picture page in the text: its picture small beside its words. */
+export const pageView =
+  (book: () => Book) =>
+  (first: Node): NodeView => {
+    const dom = document.createElement('section');
+    const image = document.createElement('img');
+    const words = document.createElement('div');
+    dom.className = 'picture-page';
+    image.contentEditable = 'false';
+    dom.append(image, words);
+    const draw = (node: Node): void => {
+      const { id, picture: shown, alt, ground } = pageAttrs(node);
+      dom.dataset.id = id;
+      const picture = book().pictures.find((p) => p.id === shown);
+      const src = picture ? fileOf(picture) : '';
+      if (image.getAttribute('src') !== src) image.src = src;
+      image.hidden = src === '';
+      image.alt = alt;
+      image.style.background = ground;
+      words.dataset.empty = node.childCount === 0 ? 'No words on this page' : '';
+    };
+    draw(first);
+    return {
+      dom,
+      contentDOM: words,
+      update(node) {
+        if (node.type !== n.picturePage) return false;
+        draw(node);
+        return true;
+      },
+      ignoreMutation: (m) => m.type !== 'selection' && !words.contains(m.target),
+    };
+  };
+
 const isPicture = (f: File): boolean => f.type.startsWith('image/');
 
 /** Keeps pictures and inserts them after the block at `pos`, in one step; reports those that can’t be kept. */
@@ -76,14 +111,25 @@ export async function putPictures(
   await session.change((b) => {
     const own = b.sections.find((s) => s.id === section);
     if (!own) return null;
-    const steps = new Transform(own.content).insert(placeAfter(own.content, block), figures).steps;
+    const content = own.content;
+    const change: Change = isPictured(content)
+      ? addPages(
+          own,
+          pageAround(content, block),
+          () => `k${shortId()}`,
+          pictures.map((p) => ({ picture: p.id })),
+        )
+      : {
+          type: 'text',
+          section,
+          steps: new Transform(content)
+            .insert(placeAfter(content, block), figures)
+            .steps.map((s) => s.toJSON() as unknown),
+        };
     return {
       type: 'group',
       label: pictures.length === 1 ? 'Insert a picture' : `Insert ${pictures.length} pictures`,
-      changes: [
-        { type: 'add-pictures', pictures },
-        { type: 'text', section, steps: steps.map((s) => s.toJSON() as unknown) },
-      ],
+      changes: [{ type: 'add-pictures', pictures }, change],
     };
   });
   if (view.isDestroyed) return;
@@ -92,6 +138,10 @@ export async function putPictures(
       view.dispatch(view.state.tr.setSelection(TextSelection.near(view.state.doc.resolve(found + 1))));
   });
 }
+
+/** The picture page of that id. */
+const pageAround = (doc: Node, block: string | undefined): string | null =>
+  block !== undefined && doc.children.some((p) => p.attrs.id === block) ? block : null;
 
 /** Behind a block, or before the notes where it is gone. */
 function placeAfter(doc: Node, block: string | undefined): number {

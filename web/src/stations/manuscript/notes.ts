@@ -6,7 +6,7 @@
 import { type Node } from 'prosemirror-model';
 import { Plugin, PluginKey, TextSelection, type EditorState, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet } from 'prosemirror-view';
-import { noteMarks, schema, type NoteKind } from '@pagina/core/book';
+import { isPictured, noteMarks, schema, type NoteKind } from '@pagina/core/book';
 import { shortId } from '@/title/ids';
 
 const n = schema.nodes;
@@ -29,6 +29,7 @@ function found(doc: Node): {
 export function insertNote(state: EditorState, kind: NoteKind): Transaction | null {
   const { $to } = state.selection;
   if (
+    isPictured(state.doc) ||
     $to.depth === 0 ||
     $to.node(1).type === n.noteBody ||
     !$to.parent.inlineContent ||

@@ -23,7 +23,7 @@ import {
 } from 'prosemirror-state';
 import { columnResizing, goToNextCell, tableEditing } from 'prosemirror-tables';
 import { Decoration, DecorationSet } from 'prosemirror-view';
-import { schema } from '@pagina/core/book';
+import { isPictured, schema } from '@pagina/core/book';
 import type { PlaceInPrint } from '@/workers/messages';
 import { belowTerm } from './list';
 import { insertNote, notesPlugin, otherEnd } from './notes';
@@ -45,10 +45,16 @@ function folioPlugin(): Plugin<DecorationSet> {
         const places = tr.getMeta(folios) as Record<string, PlaceInPrint> | undefined;
         if (!places) return old.map(tr.mapping, tr.doc);
         const marks: Decoration[] = [];
+        // Words of a picture page stand on no line of the grid.
+        const onPages = isPictured(tr.doc);
         tr.doc.descendants((node, pos) => {
           const at = node.isTextblock ? places[node.attrs.id as string] : undefined;
           if (at)
-            marks.push(Decoration.node(pos, pos + node.nodeSize, { 'data-folio': `${at[1]} · ${at[2]}` }));
+            marks.push(
+              Decoration.node(pos, pos + node.nodeSize, {
+                'data-folio': onPages ? at[1] : `${at[1]} · ${at[2]}`,
+              }),
+            );
           return !node.isTextblock;
         });
         return DecorationSet.create(tr.doc, marks);

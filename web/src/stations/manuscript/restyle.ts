@@ -6,7 +6,7 @@
 import type { ListNumbers } from '@pagina/core/base';
 import { Fragment, type Node } from 'prosemirror-model';
 import { TextSelection, type EditorState, type Transaction } from 'prosemirror-state';
-import { schema } from '@pagina/core/book';
+import { isPictured, schema } from '@pagina/core/book';
 
 const n = schema.nodes;
 
@@ -50,7 +50,7 @@ interface Unit {
 }
 
 /** Blocks that are more than paragraphs are not taken apart. */
-const WHOLE = new Set(['break', 'pageBreak', 'figure', 'table', 'noteBody']);
+const WHOLE = new Set(['break', 'pageBreak', 'figure', 'table', 'noteBody', 'picturePage']);
 
 function unitsOf(block: Node, at: number, from: number, to: number): Unit[] | null {
   if (WHOLE.has(block.type.name)) return null;
@@ -230,6 +230,7 @@ export function styleAt(state: EditorState): Style | null {
 export function restyle(state: EditorState, style: Style): Transaction | string {
   const { $from, $to, from, to } = state.selection;
   if ($from.depth === 0 && $to.depth === 0) return 'Click into a paragraph first.';
+  if (isPictured(state.doc)) return 'Words on picture pages get their looks in the layout, under “Lay out”.';
   let first = $from.index(0);
   let last = $to.depth > 0 ? $to.index(0) : $to.indexAfter(0) - 1;
   // An attribution belongs to the block above it.

@@ -18,6 +18,7 @@ const MANY: ReadonlySet<SectionKind> = new Set([
   'chapter',
   'part',
   'interlude',
+  'picture-pages',
   'appendix',
   'plain',
   'extract',

@@ -9,6 +9,7 @@ import { DropSurface } from '@/ui/FileDrop';
 import { Panes } from '@/ui/Panes';
 import { ReadingLine } from '@/ui/ReadingLine';
 import { useBook, useTitle } from '@/title/context';
+import { viewOf } from '@/title/stations';
 import { useActions } from './actions';
 import { useArrival } from './arrival';
 import { useRowFacts } from './facts';
@@ -51,9 +52,9 @@ export function RunningOrder() {
   const open = useCallback(
     (id: string) => {
       goTo({ section: id });
-      router.push('manuscript');
+      router.push(viewOf(session.get().book, id));
     },
-    [goTo, router],
+    [goTo, router, session],
   );
   const bringIn = async (file: File): Promise<void> => {
     try {

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import { useTitle } from '@/title/context';
+import { viewOf } from '@/title/stations';
 import { PageCanvas } from '@/strip/PageCanvas';
 import type { Composed, TextLine } from '@/workers/messages';
 
@@ -31,7 +32,7 @@ export function ProofPage({
   const [lines, setLines] = useState<TextLine[]>([]);
   // Heads and folios come first in what is drawn; lines are counted through the body.
   const body = useMemo(() => lines.filter((l) => !l.part.startsWith('heads.')), [lines]);
-  const { goTo } = useTitle();
+  const { goTo, session } = useTitle();
   const router = useRouter();
   const g = composed.geometry;
   const left = side === 'recto' ? g.inside : g.outside;
@@ -113,7 +114,7 @@ export function ProofPage({
             }}
             onDoubleClick={() => {
               goTo({ section, block: l.block || undefined });
-              router.push('manuscript');
+              router.push(viewOf(session.get().book, section));
             }}
           >
             {l.text}

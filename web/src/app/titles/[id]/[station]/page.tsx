@@ -5,6 +5,8 @@ import { notFound } from 'next/navigation';
 const STATIONS = {
   order: dynamic(() => import('@/stations/order/RunningOrder').then((m) => m.RunningOrder)),
   manuscript: dynamic(() => import('@/stations/manuscript/Manuscript').then((m) => m.Manuscript)),
+  /** A view of the manuscript: what is laid out page by page. */
+  pages: dynamic(() => import('@/stations/pages/PicturePages').then((m) => m.PicturePages)),
   design: dynamic(() => import('@/stations/design/DesignStation').then((m) => m.DesignStation)),
   proof: dynamic(() => import('@/stations/proof/Proof').then((m) => m.Proof)),
   record: dynamic(() => import('@/stations/record/RecordSheet').then((m) => m.RecordSheet)),
