@@ -11,6 +11,9 @@ import type { Node } from 'prosemirror-model';
 import { apply, schema, type Book } from '@pagina/core/book';
 import { editionAdded } from '@pagina/core/design';
 import { makeFixed, makePrint } from '@pagina/make';
+import { pictureInfo } from '@pagina/core/base';
+import { scene } from '../demo/src/scenes';
+import { pictureBook, picturesShown } from '../demo/src/tamsin';
 import { threeChapters } from '../core/test/fixtures/books';
 import { address, AxeBuilder, bringIn, openBrowser, saved } from './browser';
 
@@ -24,16 +27,25 @@ afterAll(async () => {
   await browser.close();
 });
 
+/** Points across and down a page. */
+type Size = readonly [width: number, height: number];
+const TALL: Size = [396, 612];
+const SQUARE: Size = [612, 612];
+
 /**
  * How far two pictures of a page are apart: on average, and the share of points that are as good as opposite. Two programs may
  * begin their points half a point apart, a quarter of a pixel of the page: the best fit is taken.
  */
-async function apart(a: Buffer, b: Buffer): Promise<{ mean: number; far: number }> {
+async function apart(
+  a: Buffer,
+  b: Buffer,
+  [width, height]: Size = TALL,
+): Promise<{ mean: number; far: number }> {
   const grey = (x: Buffer, left: number, top: number): Promise<Buffer> =>
     sharp(x)
-      .extract({ left: 1 + left, top: 1 + top, width: 1582, height: 2446 })
+      .extract({ left: 1 + left, top: 1 + top, width: width * 4 - 2, height: height * 4 - 2 })
       .greyscale()
-      .resize(791, 1223, { fit: 'fill' })
+      .resize(width * 2 - 1, height * 2 - 1, { fit: 'fill' })
       .blur(1.2)
       .raw()
       .toBuffer();
@@ -81,6 +93,52 @@ const withNotes = (b: Book): Book => ({
   }),
 });
 
+/** A book as fixed pages and as a PDF for the screen: a screenshot of a page, and the same page as poppler draws it. */
+async function bothWays(
+  book: Book,
+  [width, height]: Size,
+  pictures: (id: string) => Uint8Array | null,
+  edition = 'fixed',
+): Promise<{ open: (n: number) => Promise<Buffer | null>; drawn: (n: number) => Buffer }> {
+  const [fixed, print] = [
+    await makeFixed(book, edition, { pictures }),
+    await makePrint(book, 'paperback', { pictures, screen: true }),
+  ];
+  if (!fixed.ok || !print.ok) throw new Error('not made');
+  const files = unzipSync(fixed.value.bytes);
+  const path = join(mkdtempSync(join(tmpdir(), 'fixed-')), 'a.pdf');
+  writeFileSync(path, print.value.bytes);
+  const screen = await browser.newPage({ viewport: { width, height }, deviceScaleFactor: 4 });
+  const TYPES: Record<string, string> = {
+    css: 'text/css',
+    ttf: 'font/ttf',
+    jpg: 'image/jpeg',
+    png: 'image/png',
+  };
+  await screen.route('http://book.invalid/**', (route) => {
+    const name = new URL(route.request().url()).pathname.slice(1);
+    const contentType = TYPES[name.split('.').at(-1) ?? ''] ?? 'application/xhtml+xml';
+    return files[name]
+      ? route.fulfill({ body: Buffer.from(files[name]), contentType })
+      : route.fulfill({ status: 404, body: '' });
+  });
+  return {
+    async open(n) {
+      const name = `EPUB/text/p${String(n).padStart(4, '0')}.xhtml`;
+      if (!files[name]) return null;
+      await screen.goto(`http://book.invalid/${name}`);
+      await screen.evaluate(async () => {
+        await document.fonts.ready;
+      });
+      return screen.screenshot();
+    },
+    drawn: (n) =>
+      spawnSync('pdftoppm', ['-r', '288', '-f', String(n), '-l', String(n), '-singlefile', '-png', path], {
+        maxBuffer: 50_000_000,
+      }).stdout,
+  };
+}
+
 it.each(['Harrow', 'Marram', 'Lanthorn'])('pages look as the PDF’s do (%s)', async (interior) => {
   const plain = withNotes(threeChapters());
   const added = editionAdded(
@@ -93,51 +151,44 @@ it.each(['Harrow', 'Marram', 'Lanthorn'])('pages look as the PDF’s do (%s)', a
     : null;
   if (!applied?.ok) throw new Error('not added');
   const { book } = applied.value;
-  const [fixed, print] = [
-    await makeFixed(book, 'fixed', { pictures: () => null }),
-    await makePrint(book, 'paperback', { pictures: () => null }),
-  ];
-  if (!fixed.ok || !print.ok) throw new Error('not made');
-  const files = unzipSync(fixed.value.bytes);
-  const dir = mkdtempSync(join(tmpdir(), 'fixed-'));
-  writeFileSync(join(dir, 'a.pdf'), print.value.bytes);
-  const screen = await browser.newPage({ viewport: { width: 396, height: 612 }, deviceScaleFactor: 4 });
-  await screen.route('http://book.invalid/**', (route) => {
-    const path = new URL(route.request().url()).pathname.slice(1);
-    const type = path.endsWith('css')
-      ? 'text/css'
-      : path.endsWith('ttf')
-        ? 'font/ttf'
-        : 'application/xhtml+xml';
-    return files[path]
-      ? route.fulfill({ body: Buffer.from(files[path]), contentType: type })
-      : route.fulfill({ status: 404, body: '' });
-  });
+  const { open, drawn } = await bothWays(book, TALL, () => null);
   let compared = 0;
   let before: Buffer | null = null;
   for (const n of [1, 5, 7, 8, 9, 10]) {
-    const name = `EPUB/text/p${String(n).padStart(4, '0')}.xhtml`;
-    if (!files[name]) continue;
-    await screen.goto(`http://book.invalid/${name}`);
-    await screen.evaluate(async () => {
-      await document.fonts.ready;
-    });
-    const drawn = spawnSync(
-      'pdftoppm',
-      ['-r', '288', '-f', String(n), '-l', String(n), '-singlefile', '-png', join(dir, 'a.pdf')],
-      { maxBuffer: 50_000_000 },
-    ).stdout;
-    const shot = await screen.screenshot();
-    const { mean, far } = await apart(shot, drawn);
+    const shot = await open(n);
+    if (!shot) continue;
+    const printed = drawn(n);
+    const { mean, far } = await apart(shot, printed);
     expect(mean, `page ${n}`).toBeLessThan(2.5);
     expect(far, `page ${n}`).toBeLessThan(0.0005);
     // Two pages full of words, one as good as another to the eye, are much further apart.
     if (before && n === 9) expect((await apart(shot, before)).mean).toBeGreaterThan(6);
-    before = drawn;
+    before = printed;
     compared++;
   }
   expect(compared).toBeGreaterThan(3);
-  await screen.close();
+});
+
+it('pages of a picture book look as the PDF’s do, pictures, panels and words', async () => {
+  const files = new Map<string, Uint8Array>();
+  for (const name of picturesShown) files.set(name, await scene(name));
+  const plain = pictureBook();
+  const book: Book = {
+    ...plain,
+    pictures: [...files.keys()].map((id) => ({
+      id,
+      name: id,
+      type: 'image/jpeg',
+      ...(pictureInfo(files.get(id)!) as { width: number; height: number }),
+    })),
+  };
+  const { open, drawn } = await bothWays(book, SQUARE, (id) => files.get(id) ?? null, 'pages');
+  for (const n of [1, 3, 4, 5, 11, 13, 16, 22]) {
+    const [shot, printed] = [(await open(n))!, drawn(n)];
+    const { mean, far } = await apart(shot, printed, SQUARE);
+    expect(mean, `page ${n}`).toBeLessThan(2.5);
+    expect(far, `page ${n}`).toBeLessThan(0.0005);
+  }
 });
 
 describe('an ebook of a fixed layout in the application', () => {

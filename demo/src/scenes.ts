@@ -41,9 +41,9 @@ function sea(width: number, top: number, fill: string, crest: string): Shapes {
   return rect(-10, top, width + 20, 1010 - top, fill) + rows.join('');
 }
 
-const stars = (width: number): Shapes =>
+const stars = (width: number, from = 0): Shapes =>
   Array.from({ length: Math.round(width / 26) }, (_, i) =>
-    circle((i * 271) % width, (i * 157) % 420, 2 + (i % 3), C.foam, 'fill-opacity="0.8"'),
+    circle((i * 271) % width, from + ((i * 157) % (420 - from)), 2 + (i % 3), C.foam, 'fill-opacity="0.8"'),
   ).join('');
 
 /** A tower of 320 by 620, its foot at 0, 0. */
@@ -176,7 +176,7 @@ const PICTURES: Record<string, [width: number, shapes: Shapes]> = {
   title: [
     1000,
     sky(1000, C.night, C.night, '#31465c') +
-      stars(1000) +
+      stars(1000, 250) +
       sea(1000, 790, C.deep, C.sea) +
       headland(300, 640, 740) +
       rays(560, 412, 180) +
@@ -185,7 +185,7 @@ const PICTURES: Record<string, [width: number, shapes: Shapes]> = {
   ],
   home: [
     1000,
-    sky(1000, C.day, '#cfe1df', C.cream) +
+    sky(1000, C.day, '#cfe1df', '#dfe7dd') +
       sea(1000, 700, C.sea, C.foam) +
       headland(360, 700, 620) +
       at(700, 640, 0.8, tower(false)) +

@@ -1,4 +1,5 @@
 /** Makes the printer's PDF of an edition: composition, pictures, file. */
+import { availableParallelism } from 'node:os';
 import { done, refused, type Outcome } from '@pagina/core/base';
 import { coloursOf, printOf, sectionsOf, type Book, type Edition } from '@pagina/core/book';
 import {
@@ -106,12 +107,20 @@ async function printPictures(
     for (const { picture, width } of sheetPictures(page.body))
       widths.set(picture, Math.max(widths.get(picture) ?? 0, width / 72_000));
   const ready = new Map<string, PdfPicture>();
-  for (const [id, width] of widths) {
-    const bytes = await bytesOf(id);
-    if (bytes) ready.set(id, await prepare(bytes, width));
-  }
+  const waiting = [...widths].reverse();
+  const next = async (): Promise<void> => {
+    for (let one = waiting.pop(); one; one = waiting.pop()) {
+      const bytes = await bytesOf(one[0]);
+      if (bytes) ready.set(one[0], await prepare(bytes, one[1]));
+    }
+  };
+  // Turning a large picture into four inks takes seconds of one thread.
+  await Promise.all(Array.from({ length: Math.min(AT_ONCE, availableParallelism()) }, next));
   return ready;
 }
+
+/** Pictures in the making at the same time: each takes some memory. */
+const AT_ONCE = 4;
 
 export function stopwatch(): { laps: Record<string, number>; lap(name: string): void } {
   const laps: Record<string, number> = {};

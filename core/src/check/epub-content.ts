@@ -87,10 +87,13 @@ export const CONTENT_RULES: Rule<EpubSubject>[] = [
     name: 'epub/alt',
     severity: 'caution',
     source: 'EPUB Accessibility 1.1 §3.3; WCAG 2.2 SC 1.1.1',
-    *look({ documents }) {
+    *look({ documents, version }) {
+      // XHTML 1.1 has no roles: there, nothing to be said is all that a decoration can say of itself.
+      const saysNothing = (role: string | undefined): boolean =>
+        !version.startsWith('2') && role !== 'presentation';
       for (const d of documents)
         for (const img of d.root ? descendants(d.root, 'img') : [])
-          if (img.attrs.alt === undefined || (img.attrs.alt === '' && img.attrs.role !== 'presentation'))
+          if (img.attrs.alt === undefined || (img.attrs.alt === '' && saysNothing(img.attrs.role)))
             yield {
               message: 'A picture has no alternative text.',
               file: d.path,

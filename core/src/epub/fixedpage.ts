@@ -74,7 +74,7 @@ export class FixedPage {
   private line: string[] = [];
   /** The baseline on which the line begins, and on which its last word stands. */
   private lineAt = { y: 0, pen: 0, scale: 100_000 };
-  /** Attribute of the colour that is drawn in; '' for black. */
+  /** The colour that is drawn in; '' for black. */
   private ink = '';
   /** What is seen of the next picture, as a path; '' for all of it. */
   private seen = '';
@@ -85,6 +85,11 @@ export class FixedPage {
     private readonly c: FixedPageContext,
   ) {}
 
+  /** Words and rules take the text's own colour (`currentColor`); outlines are filled. */
+  private inked(attribute: 'color' | 'fill'): string {
+    return this.ink === '' ? '' : ` ${attribute}="${this.ink}"`;
+  }
+
   /** The drawing, with its links above it. */
   svg(links: readonly LinkBox[]): string {
     const { ops, width, height } = this.list;
@@ -94,7 +99,7 @@ export class FixedPage {
       else if (op === RULE) {
         this.within([]);
         const [x, y, w, t] = [1, 2, 3, 4].map((k) => pt(ops[at + k] as number));
-        this.out.push(`<rect x="${x}" y="${y}" width="${w}" height="${t}"${this.ink}/>`);
+        this.out.push(`<rect x="${x}" y="${y}" width="${w}" height="${t}"${this.inked('color')}/>`);
         at += RULE_LENGTH;
       } else if (op === PICT) {
         this.within([]);
@@ -112,7 +117,7 @@ export class FixedPage {
       } else if (op === INK) {
         this.within([]);
         const colour = (ops[at + 1] as number).toString(16).padStart(6, '0');
-        this.ink = colour === '000000' ? '' : ` fill="#${colour}"`;
+        this.ink = colour === '000000' ? '' : `#${colour}`;
         at += INK_LENGTH;
       } else throw new Error(`the display list has an unknown command ${op}`);
     }
@@ -206,7 +211,7 @@ export class FixedPage {
       const matrix = [(em * scale) / 100_000, 0, 0, -em].map((n) => Number(n.toPrecision(6))).join(' ');
       if (d)
         this.out.push(
-          `<path aria-hidden="true" transform="matrix(${matrix} ${pt(x + dx)} ${pt(y - dy)})" d="${d}"${this.ink}/>`,
+          `<path aria-hidden="true" transform="matrix(${matrix} ${pt(x + dx)} ${pt(y - dy)})" d="${d}"${this.inked('fill')}/>`,
         );
       x += ops[k + 1] as number;
     }
@@ -216,7 +221,9 @@ export class FixedPage {
     if (this.line.length > 0) {
       const { y, scale } = this.lineAt;
       const narrow = scale === 100_000 ? '' : ` transform="scale(${scale / 100_000} 1)"`;
-      this.out.push(`<text y="${pt(y)}"${narrow}${this.ink}>${this.line.join('').trimEnd()}</text>`);
+      this.out.push(
+        `<text y="${pt(y)}"${narrow}${this.inked('color')}>${this.line.join('').trimEnd()}</text>`,
+      );
     }
     this.line = [];
   }
