@@ -15,7 +15,7 @@ import { pictureInfo } from '@pagina/core/base';
 import { scene } from '../demo/src/scenes';
 import { pictureBook, picturesShown } from '../demo/src/tamsin';
 import { threeChapters } from '../core/test/fixtures/books';
-import { address, AxeBuilder, bringIn, openBrowser, saved } from './browser';
+import { address, AxeBuilder, bringIn, choose, openBrowser, saved } from './browser';
 
 let browser: Browser;
 let page: Page;
@@ -243,6 +243,32 @@ describe('an ebook of a fixed layout in the application', () => {
     await expect.poll(marked).toBe('heron');
     await page.getByRole('button', { name: 'Previous', exact: true }).click();
     await expect.poll(reading).toMatch(/folio \d/);
+    // A wide screen shows the pages that face each other, which meet at its middle.
+    await choose(page.getByRole('combobox', { name: 'Screen', exact: true }), 'Large tablet on its side');
+    await page.locator('[data-reading]').click();
+    await page.keyboard.press('Home');
+    await page.waitForSelector('[data-ready="true"]');
+    // The first page lies alone, on the right.
+    await expect.poll(() => page.locator('iframe').count()).toBe(1);
+    await page.getByRole('button', { name: 'Next', exact: true }).click();
+    await expect.poll(() => page.locator('iframe').count()).toBe(2);
+    const boxes = async () =>
+      (await Promise.all((await page.locator('iframe').all()).map((f) => f.boundingBox())))
+        .map((b) => b!)
+        .sort((a, b) => a.x - b.x);
+    await expect
+      .poll(async () => {
+        const [a, b] = await boxes();
+        return Math.abs(a!.x + a!.width - b!.x);
+      })
+      .toBeLessThan(1.5);
+    const [left] = await boxes();
+    const tablet = (await page.locator('[data-screen]').boundingBox())!;
+    expect(Math.abs(left!.x + left!.width - (tablet.x + tablet.width / 2))).toBeLessThan(2);
+    const before = await reading();
+    await page.getByRole('button', { name: 'Next', exact: true }).click();
+    await expect.poll(reading).not.toBe(before);
+    expect(await new AxeBuilder(page).violations()).toEqual([]);
     expect(errors).toEqual([]);
   });
 });

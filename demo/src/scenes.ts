@@ -76,8 +76,8 @@ const tamsin = (arm: 'down' | 'up' | 'out' = 'down'): Shapes => {
     out: 'M42 -150 q50 -6 92 -14',
   }[arm];
   return (
-    rect(-34, -40, 24, 40, C.deep) +
-    rect(10, -40, 24, 40, C.deep) +
+    rect(-34, -40, 24, 40, C.shade) +
+    rect(10, -40, 24, 40, C.shade) +
     path('M-62 -34 Q-56 -150 -34 -178 H34 Q56 -150 62 -34 Z', C.coat) +
     path('M-44 -150 q-30 50 -22 86', 'none', `stroke="${C.coat}" stroke-width="26" stroke-linecap="round"`) +
     path(reach, 'none', `stroke="${C.coat}" stroke-width="26" stroke-linecap="round"`) +

@@ -13,7 +13,7 @@ import {
   type PrintEdition,
   type Section,
 } from '../book';
-import { interiorOf, measureOf, numberingWith, rowsOf, trimOf } from '../design';
+import { FAMILIES, interiorOf, measureOf, numberingWith, rowsOf, trimOf } from '../design';
 import {
   captionsListedBy,
   captionsOf,
@@ -109,11 +109,9 @@ export async function compose(
     () => new Setter(interior, cache.typeCase(source), families, language, hyphenate),
   );
   const asked = new Map<string, FamilyFiles>();
-  for (const name of facesAsked(sections.map((s) => s.content))) {
-    // A face that is no longer there is set in that of the design.
-    const family = await source.family(name).catch(() => null);
-    if (family) asked.set(name, family);
-  }
+  // One that Pagina doesn’t have is set in that of the design.
+  for (const name of facesAsked(sections.map((s) => s.content)))
+    if (FAMILIES.some((f) => f.name === name)) asked.set(name, await source.family(name));
   const job = new Job(book, edition, sections, setter, asked, cache, options);
   return job.run();
 }

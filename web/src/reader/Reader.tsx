@@ -22,8 +22,10 @@ import {
   type LightId,
   type ReadingSettings,
   type ScreenId,
+  type ScreenSize,
 } from './settings';
 import { fetchDocument, pathOf, type DocumentText, type EbookSource } from './source';
+import { spreadOf } from './spread';
 import { nextSize, TypeSettings } from './TypeSettings';
 
 const SCREEN_CHOICES = (Object.keys(SCREENS) as ScreenId[]).map((value) => ({
@@ -38,6 +40,8 @@ const MOVES = [
   { value: 'turned', name: 'Pages' },
   { value: 'scrolled', name: 'Scroll' },
 ] as const;
+/** How much wider than high a screen is that shows two pages together. */
+const WIDE = 1.2;
 /** Pixels around and between screens. */
 const AROUND = 12;
 /** Places that Back goes through. */
@@ -107,9 +111,25 @@ export function Reader({
     if (to) go(to);
   };
   const open = (path: string, id: string): void => jump({ path, spot: id ? { id } : 'start' });
+  const sizes: ScreenId[] =
+    settings.beside === 'none' ? [settings.screen] : [settings.screen, settings.beside];
+  const each = {
+    width: Math.max(120, (size.width - AROUND * (sizes.length + 1)) / sizes.length),
+    height: Math.max(120, size.height - AROUND * 2),
+  };
+  /** What each screen shows together: a wide one has room for pages that face each other. */
+  const spreadsOf = ([0, 1] as const).map((which) => {
+    const of = sizes[which];
+    if (of === undefined) return null;
+    const screen: ScreenSize = SCREENS[of];
+    const wide = (screen.width || each.width) > WIDE * (screen.height || each.height);
+    return wide ? spreadOf(order, goals[which].path) : null;
+  });
   const turn = (which: 0 | 1, by: 1 | -1): void => {
     if (screens[which].current?.turn(by) !== false) return;
-    const path = pages[pages.indexOf(goals[which].path) + by];
+    const now = pages.indexOf(goals[which].path);
+    const spread = spreadsOf[which];
+    const path = pages[spread ? (by > 0 ? spread.to : spread.from) + by : now + by];
     if (path) go({ path, spot: by > 0 ? 'start' : 'end' });
   };
   const seen = (which: 0 | 1, now: Sight, byHand: boolean): void => {
@@ -188,14 +208,13 @@ export function Reader({
   /** Pages of a fixed size look as they look: nothing of them is the reader's. */
   const fixed = order.documents.every((d) => d.fixed);
   const place = useMemo(() => (sight ? placeIn(source.order, texts, sight) : null), [source, texts, sight]);
-  const shown: ScreenId[] =
-    settings.beside === 'none' ? [settings.screen] : [settings.screen, settings.beside];
-  const each = {
-    width: Math.max(120, (size.width - AROUND * (shown.length + 1)) / shown.length),
-    height: Math.max(120, size.height - AROUND * 2),
+  const at = {
+    from: pages.indexOf(sight?.path ?? ''),
+    to: pages.indexOf(sight?.path ?? ''),
+    ...spreadsOf[0],
   };
-  const first = sight?.screen === 0 && sight.path === pages[0];
-  const last = sight !== null && sight.path === pages.at(-1) && sight.screen >= sight.screens - 1;
+  const first = sight?.screen === 0 && at.from === 0;
+  const last = sight !== null && at.to === pages.length - 1 && sight.screen >= sight.screens - 1;
   return (
     <div
       className={whole ? 'fixed inset-0 z-40 flex flex-col bg-table' : 'flex h-full flex-col'}
@@ -302,7 +321,7 @@ export function Reader({
             </p>
           ) : null}
           <div className="flex items-center" style={{ gap: AROUND }}>
-            {shown.map((id, i) => {
+            {sizes.map((id, i) => {
               const which = i as 0 | 1;
               return (
                 <Screen
@@ -313,6 +332,7 @@ export function Reader({
                   settings={settings}
                   room={each}
                   goal={goals[which]}
+                  spread={spreadsOf[which] ?? null}
                   label={which === 0 ? 'The ebook' : 'The ebook on the second screen'}
                   onSight={(s, byHand) => seen(which, s, byHand)}
                   onLink={(link, address) => void follow(which, link, address)}

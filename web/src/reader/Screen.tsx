@@ -6,9 +6,12 @@
 import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { dress, OVER, type Box } from './dress';
 import { Leaf, type Spot } from './leaf';
+import { FacingPage, SEAM } from './FacingPage';
+import { listenTo } from './listening';
 import { closeNote } from './notes';
 import { LIGHTS, MARGINS, type ReadingSettings, type ScreenSize } from './settings';
 import { addressOf, pathOf, type EbookSource } from './source';
+import type { Spread } from './spread';
 
 export interface Goal {
   path: string;
@@ -35,9 +38,6 @@ export interface ScreenHandle {
 const E_PAPER = '#e4e3de';
 /** Time that faces get to arrive before a document is shown without them, in milliseconds. */
 const FACES_WAIT = 1_500;
-/** Movement of a wheel that turns a page, and rest before the next. */
-const WHEEL = 40;
-const WHEEL_REST = 220;
 
 export function Screen({
   source,
@@ -45,6 +45,7 @@ export function Screen({
   settings,
   room,
   goal,
+  spread,
   label,
   onSight,
   onLink,
@@ -58,6 +59,8 @@ export function Screen({
   /** Pixels that there are for it. */
   room: { width: number; height: number };
   goal: Goal;
+  /** Pages that are shown together, of which the goal's is one; null for one alone. */
+  spread: Spread | null;
   label: string;
   /** `byHand`: the reader has moved within it. */
   onSight: (sight: Sight, byHand: boolean) => void;
@@ -96,7 +99,17 @@ export function Screen({
   /** Of the page that is shown, where it has a size of its own. */
   const [viewport, setViewport] = useState<{ width: number; height: number } | null>(null);
   const page = fixed ? (viewport ?? { width, height }) : null;
-  const fit = page ? Math.min(width / page.width, height / page.height) : 1;
+  const facing = fixed && spread ? (spread.left === goal.path ? spread.right : spread.left) : null;
+  const hand = fixed && spread ? (spread.left === goal.path ? 'left' : 'right') : null;
+  /** A page of a spread has half the screen, and keeps to the fold, whether another faces it or not. */
+  const half = hand ? { width: width / 2, height } : { width, height };
+  const fit = page ? Math.min(half.width / page.width, half.height / page.height) : 1;
+  const pageLeft = (page: { width: number }): number =>
+    hand === 'left'
+      ? half.width - page.width * fit
+      : hand === 'right'
+        ? half.width - SEAM
+        : (width - page.width * fit) / 2;
 
   const latest = useRef({ css, box, turned, goal, onSight, onLink, onKey, onTurn });
   latest.current = { css, box, turned, goal, onSight, onLink, onKey, onTurn };
@@ -166,37 +179,10 @@ export function Screen({
     document.fonts.addEventListener('loadingdone', lay);
   };
   const listen = (document: Document): void => {
-    document.addEventListener(
-      'click',
-      (e) => {
-        const link = (e.target as Element | null)?.closest?.('a');
-        const address =
-          link?.getAttribute('href') ?? link?.getAttributeNS('http://www.w3.org/1999/xlink', 'href');
-        if (!link || address === null || address === undefined) return;
-        e.preventDefault();
-        latest.current.onLink(link, new URL(address, document.baseURI).href);
-      },
-      true,
-    );
-    document.addEventListener('keydown', (e) => latest.current.onKey(e));
-    let moved = 0;
-    let rested = 0;
-    document.addEventListener(
-      'wheel',
-      (e) => {
-        if (
-          !(latest.current.turned || leaf.current?.leaf.fixed) ||
-          e.ctrlKey ||
-          (e.target as Element).closest?.('[data-reader-note]')
-        )
-          return;
-        moved += e.deltaY + e.deltaX;
-        if (Math.abs(moved) < WHEEL || e.timeStamp - rested < WHEEL_REST) return;
-        latest.current.onTurn(moved > 0 ? 1 : -1);
-        moved = 0;
-        rested = e.timeStamp;
-      },
-      { passive: true },
+    listenTo(
+      document,
+      () => latest.current,
+      () => latest.current.turned || leaf.current?.leaf.fixed === true,
     );
     let asked = 0;
     document.addEventListener('scroll', () => {
@@ -255,7 +241,7 @@ export function Screen({
           style={{
             ...(page
               ? {
-                  left: (width - page.width * fit) / 2,
+                  left: pageLeft(page),
                   top: (height - page.height * fit) / 2,
                   width: page.width,
                   height: page.height,
@@ -268,6 +254,17 @@ export function Screen({
             opacity: shown === goal.path ? 1 : 0,
           }}
         />
+        {facing && hand ? (
+          <FacingPage
+            key={facing}
+            source={source}
+            path={facing}
+            label={`${label}, facing page`}
+            room={half}
+            hand={hand === 'left' ? 'right' : 'left'}
+            listener={{ onLink, onKey, onTurn }}
+          />
+        ) : null}
       </div>
     </div>
   );

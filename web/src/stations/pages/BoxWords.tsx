@@ -63,7 +63,8 @@ export function BoxWords({ section, box }: { section: string; box: Node }) {
         role: 'textbox',
         'aria-multiline': 'true',
         spellcheck: 'false',
-        class: 'min-h-full whitespace-pre-wrap break-words outline-none font-serif text-[17px] leading-6 [&_p]:mb-2',
+        class:
+          'min-h-full whitespace-pre-wrap break-words outline-none font-serif text-[17px] leading-6 [&_p]:mb-2',
       },
       dispatchTransaction: (tr) => {
         v.updateState(v.state.apply(tr));

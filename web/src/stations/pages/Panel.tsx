@@ -301,7 +301,7 @@ function BoxPanel({
           </Button>
         </span>
       </div>
-      <div className="grid min-h-0 flex-1 grid-cols-[repeat(3,minmax(0,1fr))] content-start gap-x-4 gap-y-2 overflow-auto">
+      <div className="flex min-h-0 flex-1 flex-wrap content-start gap-x-5 gap-y-2 overflow-auto">
         <Named name="Typeface">
           <Select
             label="Typeface"
