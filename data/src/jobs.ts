@@ -65,6 +65,16 @@ export async function enqueue(
   return id;
 }
 
+/** Whether a job of these kinds waits to be claimed. It only reads, so it may be asked often. */
+export async function isQueued(store: Store, kinds: readonly string[]): Promise<boolean> {
+  const found = await store.db
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(and(inArray(jobs.kind, [...kinds]), eq(jobs.state, 'queued')))
+    .limit(1);
+  return found.length > 0;
+}
+
 /**
  * Takes the oldest job of these kinds, or of these for one outlet, that waits or whose worker has died; null when there is
  * none.

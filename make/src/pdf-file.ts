@@ -47,6 +47,25 @@ function startThread(): Worker {
   });
 }
 
+/** One thread that has written a file waits for the next: starting another takes longer than writing a short book. */
+let rested: Worker | null = null;
+function takeThread(): Worker {
+  const thread = rested ?? startThread();
+  rested = null;
+  thread.ref();
+  return thread;
+}
+/** It keeps no process alive. */
+function restThread(thread: Worker): void {
+  if (rested) return void thread.terminate();
+  // Listeners of its own stay: by them it knows whether anybody waits for a message.
+  for (const name of ['message', 'error', 'exit']) thread.removeAllListeners(name);
+  thread.unref();
+  rested = thread;
+  const forget = (): void => void (rested = rested === thread ? null : rested);
+  thread.once('error', forget).once('exit', forget);
+}
+
 /** Pages are handed over in batches: a message has its price. */
 const BATCH = 24;
 
@@ -55,12 +74,13 @@ export function openPdfFile(
   screen: ScreenFacts | null,
   inks: ReadonlyMap<number, string>,
 ): PdfFile {
-  const thread = startThread();
+  const thread = takeThread();
   const numbers = new Map<Page, number>();
   let batch: [number, DrawnPage][] = [];
   let words: WordParts | null = null;
   let known = 0;
   let failed: Error | null = null;
+  let whole = false;
   let settle: { done: (bytes: Uint8Array) => void; failed: (e: Error) => void } | null = null;
   const fail = (e: Error): void => {
     failed ??= e;
@@ -68,8 +88,10 @@ export function openPdfFile(
   };
   thread.on('error', fail);
   thread.on('message', (m: FromThread) => {
-    if (m.type === 'done') settle?.done(m.bytes);
-    else fail(new Error(m.message));
+    if (m.type === 'done') {
+      whole = true;
+      settle?.done(m.bytes);
+    } else fail(new Error(m.message));
   });
   const send = (m: ToThread, transfer: ArrayBuffer[] = []): void => thread.postMessage(m, transfer);
   send({ type: 'begin', kind, screen, inks });
@@ -109,6 +131,7 @@ export function openPdfFile(
         });
       });
     },
-    close: () => void thread.terminate(),
+    // One that was stopped in the middle of a file may still have pages to write.
+    close: () => (whole && !failed ? restThread(thread) : void thread.terminate()),
   };
 }

@@ -1,7 +1,20 @@
-/** Does one task and ends. Memory is limited by the parent; a crash here is a failed job, not a dead runner. */
+/**
+ * Does the tasks it is given, one after the other, until its parent ends it. Memory is limited by the parent; a crash here is
+ * a failed job, not a dead runner.
+ */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { bookFromJson, bookToJson, productKeyOf, pagesOf, type Book, type Edition } from '@pagina/core/book';
+import {
+  bookFromJson,
+  bookToJson,
+  freshSection,
+  newBook,
+  pagesOf,
+  productKeyOf,
+  schema,
+  type Book,
+  type Edition,
+} from '@pagina/core/book';
 import {
   checkEpub,
   checkFileAgreement,
@@ -14,6 +27,7 @@ import {
 } from '@pagina/core/check';
 import { bySeverity, type Finding } from '@pagina/core/base';
 import { compose } from '@pagina/core/compose';
+import { recordSchema } from '@pagina/core/record';
 import { arrivalOf, readDelivery } from '@pagina/core/intake';
 import { bookAddressAt, outletNamed } from '@pagina/core/outlets';
 import {
@@ -28,7 +42,7 @@ import {
   withWholePictures,
 } from '@pagina/make';
 import type { makeCover } from '@pagina/make/cover';
-import type { FromChild, Task } from './tasks';
+import type { FromChild, Task, ToChild } from './tasks';
 import { watchOverChild } from './watch';
 
 const say = (m: FromChild): Promise<void> => new Promise((done) => process.send?.(m, () => done()));
@@ -143,7 +157,35 @@ async function makeSheet(
   return { type: 'made', pages, findings: bySeverity(made.value.findings) };
 }
 
+/** Makes a small book in both forms, and checks it: what is compiled for it is compiled for the next. */
+async function warmUp(): Promise<null> {
+  const words = 'The ferry went over at noon, and the bell rang twice for those who had come late. ';
+  const book = newBook('warm-up', recordSchema.parse({ title: 'Warm-up', language: 'en' }), [
+    freshSection('t', 'title-page'),
+    ...Array.from({ length: 6 }, (_, i) =>
+      freshSection(`c${i}`, 'chapter', {
+        title: 'A chapter',
+        content: schema.node(
+          'doc',
+          null,
+          Array.from({ length: 8 }, (_x, k) =>
+            schema.node('paragraph', { id: `c${i}-${k}` }, [schema.text(words.repeat(6 + k))]),
+          ),
+        ),
+      }),
+    ),
+  ]);
+  const pictures = (): null => null;
+  const print = await makePrint(book, 'paperback', { pictures });
+  if (print.ok) await Promise.all([checkPdf(print.value.bytes), pdfSubject(print.value.bytes)]);
+  const ebook = await makeEbook(book, 'ebook', { pictures, print: { edition: 'paperback' } });
+  if (ebook.ok) checkEpub(ebook.value.bytes);
+  return null;
+}
+
 const MARKS: Record<string, string> = {
+  overset: 'the words don’t fit their box',
+  unsafe: 'words are too near an edge of the paper or the fold',
   widow: 'the last line of a paragraph is alone at the head of the page',
   orphan: 'the first line of a paragraph is alone at the foot of the page',
   stranded: 'a heading has fewer than two lines below it',
@@ -157,13 +199,17 @@ watchOverChild();
 settleForOneFile();
 ignoreLateRejections();
 inflateByHost();
-process.once('message', (task: Task) => {
-  (task.kind === 'read' ? read(task) : make(task))
-    .then(say, (e: unknown) =>
+const doTask = (task: ToChild): Promise<FromChild | null> =>
+  task.kind === 'read' ? read(task) : task.kind === 'make' ? make(task) : warmUp();
+
+process.on('message', (task: ToChild) => {
+  doTask(task)
+    .then((end) => (end ? say(end) : undefined))
+    .catch((e: unknown) =>
       say({
         type: 'refused',
         message: `The file couldn’t be made: ${(e as Error).message.split('\n')[0]}.`,
       }),
     )
-    .finally(() => process.exit(0));
+    .then(() => say({ type: 'idle', megabytes: Math.round(process.memoryUsage.rss() / 1_048_576) }));
 });

@@ -1,6 +1,7 @@
 /** What a job's work is given, and how a task's end becomes the job's. */
 import type { Job, JobEnd, Store } from '@pagina/data';
-import type { TaskEnd, TaskLimits } from './task';
+import type { TaskLimits } from './children';
+import type { TaskEnd } from './task';
 import type { Task } from './tasks';
 
 export interface Desk {

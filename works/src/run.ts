@@ -5,7 +5,6 @@
  * Loops run side by side, so that none waits for another: those that read and make, in child processes; and for every
  * outlet one that sends and one that asks for news, so that a silent outlet holds up nothing but itself.
  */
-import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -15,6 +14,7 @@ import {
   collectFiles,
   finish,
   isFull,
+  isQueued,
   DiskFull,
   report,
   type Job,
@@ -26,7 +26,8 @@ import { readAgain, readManuscriptJob } from './read-job';
 import { OUTLETS } from '@pagina/core/outlets';
 import { followOutlet, sendJob } from './send';
 import type { Desk } from './desk';
-import { runTask, type TaskEnd, type TaskLimits } from './task';
+import { Children, type TaskLimits } from './children';
+import type { TaskEnd } from './task';
 import type { Task } from './tasks';
 
 export interface RunnerOptions {
@@ -40,6 +41,8 @@ export interface RunnerOptions {
   log?: (words: string, more?: object) => void;
 }
 const POLL = 250;
+/** How often a lane without work looks for some, in milliseconds. */
+const LOOK = 40;
 /** Outlets are asked for news this often, in milliseconds. */
 const FOLLOW = 1_000;
 /** Files that nothing refers to are collected this often, in milliseconds. */
@@ -57,18 +60,22 @@ const pause = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms
 export class Runner {
   readonly name = `works-${process.pid}-${randomUUID().slice(0, 8)}`;
   private running = true;
-  private readonly children = new Set<ChildProcess>();
+  private readonly children: Children;
+  private readonly lanes: number;
 
   constructor(
     private readonly store: Store,
     private readonly options: RunnerOptions,
-  ) {}
+  ) {
+    this.lanes = options.lanes ?? 2;
+    this.children = new Children(options.child, this.lanes);
+  }
 
   async run(): Promise<void> {
     removeOldFolders();
-    const lanes = this.options.lanes ?? 2;
+    this.children.warmUp(this.options.memory ?? MEMORY);
     await Promise.all([
-      ...Array.from({ length: lanes }, () => this.lane(MAKES)),
+      ...Array.from({ length: this.lanes }, () => this.lane(MAKES)),
       ...OUTLETS.flatMap(({ id }) => [
         this.lane(SENDS, id),
         this.every(FOLLOW, () => followOutlet(this.store, id)),
@@ -78,7 +85,7 @@ export class Runner {
   }
   stop(): void {
     this.running = false;
-    for (const child of this.children) child.kill('SIGKILL');
+    this.children.stop();
   }
 
   /** Does one job to its end; answers whether there was one. For tests. */
@@ -93,11 +100,18 @@ export class Runner {
       try {
         const job = await claim(this.store, this.name, kinds, outlet);
         if (job) await this.work(job);
-        else await pause(POLL);
+        else await this.rest(kinds);
       } catch (e) {
         this.options.log?.('waits after a fault', { error: String(e) });
         await pause(FAULT);
       }
+    }
+  }
+  /** Waits a while, or until there is work: looking costs next to nothing, claiming writes. */
+  private async rest(kinds: readonly string[]): Promise<void> {
+    for (let left = POLL; left > 0 && this.running; left -= LOOK) {
+      await pause(LOOK);
+      if (await isQueued(this.store, kinds)) return;
     }
   }
   private async every(milliseconds: number, work: () => Promise<unknown>): Promise<void> {
@@ -142,15 +156,9 @@ export class Runner {
     return Promise.resolve({ state: 'failed', error: `Pagina can’t do “${job.kind}” jobs.` });
   }
 
-  private async task(desk: Desk, task: Task, asked: Partial<TaskLimits> = {}): Promise<TaskEnd> {
+  private task(desk: Desk, task: Task, asked: Partial<TaskLimits> = {}): Promise<TaskEnd> {
     const { memory = asked.memory ?? MEMORY, time = asked.time ?? 600_000 } = this.options;
-    let child: ChildProcess | undefined;
-    const end = await runTask(this.options.child, task, { memory, time }, desk.report, (c) => {
-      child = c;
-      this.children.add(c);
-    });
-    if (child) this.children.delete(child);
-    return end;
+    return this.children.run(task, { memory, time }, desk.report);
   }
 }
 

@@ -1,51 +1,32 @@
 /** A task done by a child process under limits of memory and time, so that a hostile file costs one job and no more. */
-import { fork, type ChildProcess } from 'node:child_process';
-import type { FromChild, Task } from './tasks';
+import type { Child } from './child-process';
+import { TOO_FAT, type FromChild, type Task } from './tasks';
 
-export interface TaskLimits {
-  /** Megabytes of memory. */
-  memory: number;
-  /** Milliseconds. */
-  time: number;
-}
 export type TaskEnd =
-  FromChild | { type: 'stopped' } | { type: 'died'; why: 'time' | 'memory' | 'unknown'; said: string };
+  | Extract<FromChild, { type: 'refused' | 'read' | 'made' }>
+  | { type: 'stopped' }
+  | { type: 'died'; why: 'time' | 'memory' | 'unknown'; said: string };
 
 /** How often the child's progress is told, and asked whether to go on, in milliseconds. */
 const BEAT = 250;
 
 /**
- * Has a child do the task and resolves with its last word. `onProgress` answers false when the work should stop. The
- * child is handed to `onStart`, so that whoever stops everything can end it.
+ * Has a child do the task and resolves with its last word. `onProgress` answers false when the work should stop: then, and
+ * when `time` milliseconds are over, the child is ended.
  */
 export function runTask(
-  child: string,
+  child: Child,
   task: Task,
-  limits: TaskLimits,
+  time: number,
   onProgress: (stage: string, share: number) => Promise<boolean>,
-  onStart: (child: ChildProcess) => void,
 ): Promise<TaskEnd> {
   return new Promise((resolve) => {
-    const process_ = fork(child, [], {
-      execArgv: [
-        `--max-old-space-size=${limits.memory}`,
-        '--max-semi-space-size=64',
-        `--initial-old-space-size=${Math.min(256, limits.memory)}`,
-      ],
-      stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
-      // It speaks to no one: certificates of the surroundings, which Node would read first of all, are not wanted.
-      env: { ...process.env, NODE_EXTRA_CA_CERTS: undefined, PAGINA_TASK_MEMORY: String(limits.memory) },
-    });
-    onStart(process_);
-    let last: FromChild | null = null;
     let stage = task.kind === 'read' ? 'Reading the manuscript' : 'Starting';
     let share = 0;
     let killed: 'stopped' | 'time' | null = null;
-    let stderr = '';
-    process_.stderr?.on('data', (d: Buffer) => (stderr = (stderr + d.toString()).slice(-4_000)));
     const kill = (why: 'stopped' | 'time'): void => {
       killed ??= why;
-      process_.kill('SIGKILL');
+      child.kill();
     };
     const beat = setInterval(() => {
       onProgress(stage, share).then(
@@ -54,24 +35,26 @@ export function runTask(
         () => undefined,
       );
     }, BEAT);
-    const limit = setTimeout(() => kill('time'), limits.time);
-    process_.on('message', (m: FromChild) => {
-      if (m.type === 'progress') ({ stage, share } = m);
-      else last = m;
-    });
-    process_.on('error', () => undefined);
-    process_.on('close', () => {
+    const limit = setTimeout(() => kill('time'), time);
+    const end = (with_: TaskEnd): void => {
       clearInterval(beat);
       clearTimeout(limit);
-      if (last) return resolve(last);
-      if (killed === 'stopped') return resolve({ type: 'stopped' });
-      const fat = /heap out of memory|Invalid array buffer length|Array buffer allocation failed/;
-      const why =
-        killed === 'time' ? 'time' : fat.test(stderr) || stderr.includes(TOO_FAT) ? 'memory' : 'unknown';
-      resolve({ type: 'died', why, said: stderr });
+      child.hear(null);
+      resolve(with_);
+    };
+    child.hear({
+      message(m) {
+        if (m.type === 'progress') ({ stage, share } = m);
+        else if (m.type !== 'idle') end(m);
+      },
+      closed(said) {
+        if (killed === 'stopped') return end({ type: 'stopped' });
+        const fat = /heap out of memory|Invalid array buffer length|Array buffer allocation failed/;
+        const why =
+          killed === 'time' ? 'time' : fat.test(said) || said.includes(TOO_FAT) ? 'memory' : 'unknown';
+        end({ type: 'died', why, said });
+      },
     });
-    process_.send(task, () => undefined);
+    child.send(task);
   });
 }
-/** What a child says on standard error before it ends itself over its memory. */
-export const TOO_FAT = 'pagina: over the memory limit';

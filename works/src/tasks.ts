@@ -23,7 +23,15 @@ export type Task =
       name: string;
     };
 
+/** Compiles what making a file needs, by making a small one. */
+export type ToChild = Task | { kind: 'warm-up' };
+
+/** What a child says on standard error before it ends itself over its memory. */
+export const TOO_FAT = 'pagina: over the memory limit';
+
 export type FromChild =
+  /** It has nothing to do, and holds so much memory. */
+  | { type: 'idle'; megabytes: number }
   | { type: 'progress'; stage: string; share: number }
   | { type: 'refused'; message: string }
   | { type: 'read'; book: BookJson; pictures: Record<string, string>; arrival: Arrival }

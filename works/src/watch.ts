@@ -3,7 +3,7 @@
  * the main thread may be in the middle of an hour of work, or in a loop that a hostile file has led it into.
  */
 import { Worker } from 'node:worker_threads';
-import { TOO_FAT } from './task';
+import { TOO_FAT } from './tasks';
 
 const WATCH = `
 const { writeSync } = require('node:fs');

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -33,7 +33,25 @@ beforeEach(async () => {
 });
 const parentOf = (pid: string): string | undefined =>
   /^PPid:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'latin1'))?.[1];
-const runner = (more: object = {}): Runner => new Runner(store, { child, ...more });
+const runners: Runner[] = [];
+const runner = (more: object = {}): Runner => {
+  const r = new Runner(store, { child, ...more });
+  runners.push(r);
+  return r;
+};
+afterEach(() => {
+  for (const r of runners.splice(0)) r.stop();
+});
+/** Processes of the children of a process. */
+const childrenOf = (parent: number): string[] =>
+  readdirSync('/proc').filter((pid) => {
+    try {
+      const line = readFileSync(`/proc/${pid}/cmdline`, 'latin1');
+      return line.includes('works/dist/child.mjs') && parentOf(pid) === String(parent);
+    } catch {
+      return false;
+    }
+  });
 
 describe('the works process', () => {
   it('does several jobs at once: a long one does not hold up a short one', async () => {
@@ -176,15 +194,7 @@ describe('the works process', () => {
     });
     for (let i = 0; i < 100 && (await readJob(store, job))?.state !== 'running'; i++)
       await new Promise((r) => setTimeout(r, 50));
-    const children = (): string[] =>
-      readdirSync('/proc').filter((pid) => {
-        try {
-          const line = readFileSync(`/proc/${pid}/cmdline`, 'latin1');
-          return line.includes('works/dist/child.mjs') && parentOf(pid) === String(first.pid);
-        } catch {
-          return false;
-        }
-      });
+    const children = (): string[] => childrenOf(first.pid as number);
     await expect.poll(children, { timeout: 10_000 }).toHaveLength(1);
     const [orphan] = children() as [string];
     first.kill('SIGKILL');
@@ -195,5 +205,69 @@ describe('the works process', () => {
     await runner().once();
     expect(await readJob(store, job)).toMatchObject({ state: 'done', attempts: 2 });
     expect((await productsOf(store, id)).length).toBe(1);
+  });
+});
+
+describe('children that are kept warm', () => {
+  const mine = (): string[] => childrenOf(process.pid);
+  const made = async (r: Runner, edition: string, title: string): Promise<string> => {
+    const job = await enqueue(store, 'make', { edition }, title);
+    await r.once();
+    return (await readJob(store, job))?.state ?? '';
+  };
+  it('make one file after the other, the same to the byte as a fresh one does', async () => {
+    const r = runner();
+    const id = await createTitle(store, threeChapters());
+    const sums = new Map<string, Set<string>>();
+    const make = async (by: Runner, edition: string): Promise<void> => {
+      expect(await made(by, edition, id)).toBe('done');
+      const product = (await productsOf(store, id)).find((p) => p.edition === edition);
+      sums.set(edition, (sums.get(edition) ?? new Set<string>()).add(product!.sha256));
+    };
+    await make(r, 'paperback');
+    await expect.poll(mine).toHaveLength(1);
+    const [first] = mine();
+    for (const edition of ['ebook', 'paperback', 'ebook']) await make(r, edition);
+    expect(mine()).toEqual([first]);
+    const fresh = runner();
+    await make(fresh, 'paperback');
+    await make(runner(), 'ebook');
+    expect([...sums.values()].map((s) => s.size)).toEqual([1, 1]);
+  });
+  it('never read a manuscript: whoever reads one ends with it', async () => {
+    const r = runner();
+    const id = await createTitle(store, threeChapters());
+    await made(r, 'ebook', id);
+    const { sha256 } = await keepBytes(store, await styledManuscript());
+    await enqueue(store, 'read', { sha256, title: 'read', name: 'a.docx' });
+    const [maker] = mine();
+    await r.once();
+    await expect.poll(mine).toEqual([maker]);
+  });
+  it('are replaced when one is killed, whether it works or waits', async () => {
+    const r = runner();
+    const id = await createTitle(store, threeChapters());
+    await made(r, 'ebook', id);
+    const [first] = mine();
+    process.kill(Number(first), 'SIGKILL');
+    await expect.poll(mine).toEqual([]);
+    expect(await made(r, 'ebook', id)).toBe('done');
+    expect(mine()).not.toContain(first);
+  });
+  it('go after some files, and another stands ready', async () => {
+    const r = runner();
+    const id = await createTitle(store, threeChapters());
+    await made(r, 'ebook', id);
+    const [first] = mine();
+    for (let i = 0; i < 24; i++) expect(await made(r, 'ebook', id)).toBe('done');
+    await expect.poll(mine).not.toContain(first);
+    await expect.poll(mine).toHaveLength(1);
+  });
+  it('end with their runner', async () => {
+    const r = runner();
+    await made(r, 'ebook', await createTitle(store, threeChapters()));
+    await expect.poll(mine).toHaveLength(1);
+    r.stop();
+    await expect.poll(mine).toEqual([]);
   });
 });

@@ -240,7 +240,11 @@ const columnsWith = (onDelete: (t: TitleRow) => void): Column<TitleRow>[] => [
         className="flex items-center gap-3 font-serif text-[18px] hover:underline"
       >
         {t.cover ? (
-          <img src={`/api/files/${t.cover}?type=png`} alt="" className="h-12 w-8 object-cover" />
+          <img
+            src={`/api/files/${t.cover}?type=png`}
+            alt=""
+            className="h-12 w-8 object-contain object-left"
+          />
         ) : (
           <span className="h-12 w-8 border border-rule bg-table" aria-hidden />
         )}
