@@ -29,6 +29,7 @@ import {
   headingWord,
   isTerms,
   kindRule,
+  picturesAbove,
   type Book,
   type NoteKind,
   type Section,
@@ -173,12 +174,15 @@ class WordWriter {
       heading && (rule.opening === 'heading' || s.kind === 'part')
         ? [heading.number, heading.title].filter(Boolean).join(': ') || (s.titled ? '' : heading.label)
         : '';
-    const body = this.blocks(content, level);
+    const above = line ? picturesAbove({ kind: s.kind, content }) : [];
+    this.takeNotes(content);
+    const body = content.children.slice(above.length).flatMap((n) => this.block(n, level));
     if (line)
       out.push(
+        ...above.flatMap((n, i) => this.figure(n, i === 0)),
         new Paragraph({
           heading: HEADINGS[level],
-          pageBreakBefore: true,
+          pageBreakBefore: above.length === 0,
           children: marked([new TextRun(line)]),
         }),
         ...(heading?.subtitle ? [new Paragraph({ style: 'Subtitle', text: heading.subtitle })] : []),
@@ -209,7 +213,7 @@ class WordWriter {
     ];
   }
 
-  private blocks(doc: Node, level: number): (Paragraph | Table)[] {
+  private takeNotes(doc: Node): void {
     doc.forEach((n) => {
       if (n.type.name !== 'noteBody') return;
       const kind = n.attrs.kind as NoteKind;
@@ -219,9 +223,6 @@ class WordWriter {
         children: this.children(n, (p) => new Paragraph({ children: this.text.inline(p) })),
       };
     });
-    const out: (Paragraph | Table)[] = [];
-    doc.forEach((n) => void out.push(...this.block(n, level)));
-    return out;
   }
 
   private children<T>(n: Node, f: (c: Node, i: number) => T): T[] {
@@ -363,7 +364,7 @@ class WordWriter {
     ).flat();
   }
 
-  private figure(n: Node): Paragraph[] {
+  private figure(n: Node, pageBreakBefore = false): Paragraph[] {
     const picture = this.book.pictures.find((p) => p.id === n.attrs.picture);
     const bytes = picture ? this.pictures(picture.id) : null;
     const out: Paragraph[] = [];
@@ -373,6 +374,7 @@ class WordWriter {
       out.push(
         new Paragraph({
           alignment: AlignmentType.CENTER,
+          pageBreakBefore,
           children: [
             new ImageRun({
               type: picture.type === 'image/jpeg' ? 'jpg' : picture.type === 'image/gif' ? 'gif' : 'png',

@@ -1,7 +1,8 @@
 /** Where a figure stands. */
 import type { Node } from 'prosemirror-model';
+import { kindRule, type SectionKind } from './kinds';
 
-export const FIGURE_PLACES = ['here', 'head', 'foot', 'page', 'edges', 'spread'] as const;
+export const FIGURE_PLACES = ['here', 'above', 'head', 'foot', 'page', 'edges', 'spread'] as const;
 export type FigurePlace = (typeof FIGURE_PLACES)[number];
 
 /** A wider picture leaves no room for words beside it; hundredths of the measure. */
@@ -25,6 +26,17 @@ export function besideText(n: Node): 'left' | 'right' | null {
   const side = n.attrs.beside as string;
   const narrow = Number(n.attrs.width) <= WIDEST_BESIDE;
   return placeOf(n) === 'here' && narrow && (side === 'left' || side === 'right') ? side : null;
+}
+
+/** Pictures that stand above a section's title: the first blocks of one that has a heading, where they ask for it. */
+export function picturesAbove(section: { kind: SectionKind; content: Node }): Node[] {
+  if (kindRule(section.kind).opening !== 'heading') return [];
+  const above: Node[] = [];
+  for (const n of section.content.children) {
+    if (n.type.name !== 'figure' || placeOf(n) !== 'above') break;
+    above.push(n);
+  }
+  return above;
 }
 
 /** What is said in a picture's place to those who do not see it; '' for one that is decorative or says nothing yet. */

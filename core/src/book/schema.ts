@@ -153,7 +153,7 @@ const nodes: Record<string, NodeSpec> = {
       decorative: { default: false },
       credit: { default: '' },
       width: { default: 100 },
-      /** Where it stands: here, at a page's head or foot, on a page of its own, over a page's edges, over two pages. */
+      /** Where it stands: here, above the section's title, at a page's head or foot, on a page of its own, over a page's edges, over two pages. */
       place: { default: 'here' },
       /** The side on which it stands with text beside it; for pictures that stand here and are narrow. */
       beside: { default: 'none' },

@@ -1,7 +1,7 @@
 /** One section composed alone: flow, plan, and bodies of pages. Numbers and heads come later, so it can be kept. */
 import type { Place } from '../base';
 import type { Picture, Section } from '../book';
-import { kindRule, opensText } from '../book';
+import { kindRule, opensText, picturesAbove } from '../book';
 import { rowsOf } from '../design';
 import type { Heading } from '../order';
 import { FlowBuilder } from './blocks';
@@ -48,13 +48,19 @@ export function textFlow(
   manners: Pick<FlowManners, 'notes' | 'gathered' | 'words' | 'kept'>,
 ): Flow {
   const headed = kindRule(section.kind).opening === 'heading';
-  const opening = headed ? openingBlock(s, section.id, heading, sinkOf(s, section)) : null;
+  const above = picturesAbove(section);
+  // A picture above the title takes the place of its white.
+  const sink = above.length > 0 ? UNDER_PICTURE : sinkOf(s, section);
+  const opening = headed ? openingBlock(s, section.id, heading, sink) : null;
   return new FlowBuilder(s, section, pictures, {
     opens: opensText(section.kind),
     small: section.kind === 'copyright-page',
     ...manners,
-  }).build(opening);
+  }).build(opening, opening ? above : []);
 }
+
+/** Rows between a picture and the title below it. */
+const UNDER_PICTURE = 2;
 
 function sinkOf(s: Setter, section: Section): number {
   return section.kind === 'contents' ? Math.max(2, s.interior.opening.sink - 3) : s.interior.opening.sink;

@@ -11,6 +11,7 @@ import {
   noteMarks,
   notesIn,
   opensText,
+  picturesAbove,
   type Book,
   type NoteKind,
   type Picture,
@@ -241,11 +242,14 @@ export class ReflowRenderer {
     const role = rule.role ? ` role="${rule.role}"` : '';
     const what = ` epub:type="${rule.epubType}"${role}${head ? ' aria-labelledby="heading"' : label}`;
     const name = `text/s${String(number + 1).padStart(3, '0')}`;
-    return filesOf(this.piecesOf(section, number), this.input.mostBytes).map((pieces, i) => {
+    const all = this.piecesOf(section, number);
+    const above = head ? all.splice(0, picturesAbove(section).length) : [];
+    const first = [opening, ...above.map((p) => p.html), head];
+    return filesOf(all, this.input.mostBytes).map((pieces, i) => {
       const inside = [
-        ...(i === 0 ? [opening, head] : []),
+        ...(i === 0 ? first : []),
         ...pieces.map((p) => p.html),
-        ...pieces.map((p) => p.notes),
+        ...[...(i === 0 ? above : []), ...pieces].map((p) => p.notes),
       ];
       const body = `<section${i === 0 ? what : label} class="${CLASS[section.kind] ?? section.kind}">\n${inside.filter(Boolean).join('\n')}\n</section>`;
       const href = `${name}${i === 0 ? '' : `-${i + 1}`}.xhtml`;

@@ -14,7 +14,7 @@ import type { LineStyle } from '../../design';
 import type { Around, Flow, FlowBlock, Variant } from '../lines';
 import type { FlowManners, GatheredNotes } from './manners';
 import { breakOf } from './break';
-import { figureBlock } from './figure';
+import { figureBlock, picturesOver } from './figure';
 import { Forms } from './forms';
 import type { LinePart } from '../lines';
 import { monospaceLines } from './monospace';
@@ -58,11 +58,16 @@ export class FlowBuilder {
     this.forms = new Forms(s, manners.small);
   }
 
-  build(opening: FlowBlock | null): Flow {
-    if (opening) this.blocks.push(opening);
+  /** `above`: the pictures at the section's start that stand above its opening. */
+  build(opening: FlowBlock | null, above: readonly Node[] = []): Flow {
+    if (opening)
+      this.blocks.push(
+        ...picturesOver(this.s, this.section.id, above, opening, this.pictures, this.made),
+        opening,
+      );
     let first = this.manners.opens;
-    this.section.content.forEach((node) => {
-      if (node.type.name === 'noteBody') return;
+    this.section.content.forEach((node, _offset, i) => {
+      if (node.type.name === 'noteBody' || i < above.length) return;
       if (node.type.name !== 'paragraph') this.passBeside();
       this.block(node, first && node.type.name === 'paragraph');
       if (node.type.name === 'paragraph') first = false;

@@ -23,12 +23,14 @@ export function figureBlock(
   node: Node,
   picture: Picture | undefined,
   made: MadeWords,
+  /** Rows that it leaves free on its page. */
+  spared = SPARED,
 ): FlowBlock | null {
   const { leading } = s.interior.text;
   const total = rowsOf(s.interior);
   const items: Item[] = [];
   const at = placeOf(node);
-  const stands = at === 'here' ? undefined : at;
+  const stands = at === 'here' || at === 'above' ? undefined : at;
   const alone = stands === 'page';
   const caption = captionOf(s, node, made);
   const notes = new Map<number, readonly string[]>();
@@ -36,7 +38,7 @@ export function figureBlock(
   if (picture && (stands === 'edges' || stands === 'spread'))
     return overEdges(s, place, node, picture, stands);
   if (picture) {
-    const most = (total - (alone ? (caption ? 2 : 0) : SPARED)) * leading;
+    const most = Math.max(2, total - (alone ? (caption ? 2 : 0) : spared)) * leading;
     const share = alone ? 100 : Number(node.attrs.width);
     let width = Math.min(
       Math.round((s.measure * share) / 100),
@@ -77,6 +79,29 @@ export function figureBlock(
     ...(stands ? { kind: 'float', stands } : {}),
   });
   return { ...block, best: { ...block.best, notes } };
+}
+
+/** Rows of text that stand under an opening with pictures above it. */
+const UNDER_OPENING = 4;
+
+/** Pictures above a section's title: they leave room for it, and for some text, on their page. */
+export function picturesOver(
+  s: Setter,
+  section: string,
+  nodes: readonly Node[],
+  opening: FlowBlock,
+  pictures: ReadonlyMap<string, Picture>,
+  made: MadeWords,
+): FlowBlock[] {
+  const below = opening.best.rows + UNDER_OPENING;
+  const total = rowsOf(s.interior);
+  // Each has its share of what is left.
+  const spared = total - Math.floor((total - below) / Math.max(1, nodes.length));
+  return nodes.flatMap((node) => {
+    const place = { section, block: node.attrs.id as string };
+    const block = figureBlock(s, place, node, pictures.get(node.attrs.picture as string), made, spared);
+    return block ? [{ ...block, keep: below }] : [];
+  });
 }
 
 /** What is cut off at each edge, so that a picture that reaches it leaves no white line (common practice). */

@@ -1,4 +1,5 @@
 /** From raw paragraphs and headings to a book, with an account of every word: words in = words kept + words set aside. */
+import { Fragment } from 'prosemirror-model';
 import { appendixLabel } from '../../base';
 import { emptyContent, freshSection, kindRule, type Section, type SectionKind } from '../../book';
 import { isPoetry, usualBlanks } from '../passages';
@@ -27,6 +28,19 @@ export interface SectionGuess {
 
 const newSection = (id: string, kind: SectionKind, title: string): Section =>
   freshSection(id, kind, { title, content: emptyContent('') });
+
+/** The first pictures of a text stand above its title: as many as stood above it in the manuscript. */
+function withAbove(content: Section['content'], count: number): Section['content'] {
+  const first = content.children.findIndex((n) => n.type.name !== 'figure');
+  const until = Math.min(count, first < 0 ? content.childCount : first);
+  return content.copy(
+    Fragment.fromArray(
+      content.children.map((n, i) =>
+        i < until ? n.type.create({ ...n.attrs, place: 'above' }, n.content) : n,
+      ),
+    ),
+  );
+}
 
 export class Assembler {
   readonly guesses: SectionGuess[] = [];
@@ -110,7 +124,9 @@ export class Assembler {
     // An epilogue ends the book, not its last part (common practice).
     const inPart = rule.matter === 'body' && h.kind !== 'part' && h.kind !== 'epilogue';
     if (inPart) section.parent = part;
-    section.content = this.content(h.kind, body, h.at + h.span - pictures.length);
+    const content = this.content(h.kind, body, h.at + h.span - pictures.length);
+    const shown = pictures.reduce((n, b) => n + (isText(b) ? b.pictures.length : 0), 0);
+    section.content = rule.opening === 'heading' && pictures.length > 0 ? withAbove(content, shown) : content;
     this.guesses.push({
       section,
       typed: typedLines(blocks, h),

@@ -18,6 +18,7 @@ const select = 'h-7 text-[13px]';
 
 const POSITIONS = choicesOf({
   here: 'in the text',
+  above: 'above the title',
   head: 'at the head of a page',
   foot: 'at the foot of a page',
   page: 'on its own page',
@@ -37,6 +38,10 @@ export function FigureBar({ view }: { view: EditorView }) {
   const at = figureAt(view);
   if (!at) return null;
   const { attrs } = at.node;
+  /** Only what begins a section can stand above its title. */
+  const leads = view.state.doc.children
+    .slice(0, view.state.doc.resolve(at.pos).index(0))
+    .every((n) => n.type.name === 'figure');
   const set = (name: string, value: unknown): void => {
     const now = figureAt(view);
     if (now && now.node.attrs[name] !== value)
@@ -106,7 +111,7 @@ export function FigureBar({ view }: { view: EditorView }) {
         label="Position of the picture"
         className={select}
         value={attrs.place as string}
-        choices={POSITIONS}
+        choices={POSITIONS.filter((p) => p.value !== 'above' || leads || attrs.place === 'above')}
         onChoose={(place) => set('place', place)}
       />
       {attrs.place === 'here' ? (
