@@ -233,6 +233,21 @@ it('is there again after a reload, and the words stand in the manuscript, where 
   await page.getByText('Tables go into running text only.').waitFor();
 });
 
+it('is made as an ebook, whose size is told by part', async () => {
+  await page.goto(`${address()}/titles/${id}/record`);
+  await page.getByLabel('Title', { exact: true }).fill('Crows');
+  await page.getByLabel('Title', { exact: true }).blur();
+  await saved(page);
+  await page.goto(`${address()}/titles/${id}/editions`);
+  await page.getByRole('button', { name: 'Make the ebook' }).click();
+  await page.getByRole('button', { name: 'Size of the ebook, by part' }).click({ timeout: 30_000 });
+  const sizes = page.getByRole('table', { name: 'Size by part' });
+  await sizes.getByText('Pictures').waitFor();
+  await sizes.getByText('Text and its styles').waitFor();
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  await page.keyboard.press('Escape');
+});
+
 it('every control is in reach on a small screen', async () => {
   await page.setViewportSize({ width: 1024, height: 768 });
   await page.goto(`${address()}/titles/${id}/pages`);

@@ -9,11 +9,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import fc from 'fast-check';
+import JSZip from 'jszip';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { freshSection, schema, type Book, type PicturePageAttrs, type PrintEdition } from '@pagina/core/book';
 import { checkEpub, checkPdf } from '@pagina/core/check';
 import { editionAdded } from '@pagina/core/design';
+import { partSizes, readPackage, sizeAdvice } from '@pagina/core/package';
 import { apply } from '@pagina/core/book';
 import { book, section } from '../../core/test/fixtures/books';
 import { makeEbook, makeFixed, makePrint } from '../src';
@@ -264,6 +266,26 @@ describe('the ebooks of a picture book', () => {
         checked.ok && checked.value.filter((f) => f.severity !== 'note').map((f) => JSON.stringify(f)),
       ).toEqual([]);
     }
+  });
+  it('is told by part how large it is, as another zip library counts it', async () => {
+    const made = await makeEbook(story({}), 'ebook', { pictures, print: null });
+    const read = made.ok ? readPackage(made.value.bytes) : null;
+    if (!made.ok || !read?.ok) throw new Error('not made');
+    const sizes = partSizes(read.value, made.value.bytes.length);
+    const zip = await JSZip.loadAsync(made.value.bytes);
+    const counted = (ending: RegExp): number =>
+      Object.values(zip.files)
+        .filter((f) => ending.test(f.name))
+        .reduce(
+          (n, f) => n + (f as unknown as { _data: { compressedSize: number } })._data.compressedSize,
+          0,
+        );
+    expect(sizes.parts.pictures).toBe(counted(/\.(png|jpg)$/));
+    expect(sizes.parts.text).toBe(counted(/\.(xhtml|css|ncx)$/));
+    expect(Object.values(sizes.parts).reduce((n, x) => n + x, 0)).toBe(made.value.bytes.length);
+    const large = { ...sizes, whole: 4_000_000, parts: { ...sizes.parts, pictures: 3_900_000, faces: 0 } };
+    expect(sizeAdvice(sizes, { pictures: 'as-they-are', faces: 'reader' })).toEqual([]);
+    expect(sizeAdvice(large, { pictures: 'as-they-are', faces: 'reader' })[0]).toContain('98 % of it');
   });
   it('of a word processor has the same words', async () => {
     const made = await makeWordFile(story({}), pictures);

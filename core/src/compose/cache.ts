@@ -2,7 +2,7 @@
 import type { Section } from '../book';
 import { TypeCase, type FamilyFiles, type HarfBuzz } from '../type';
 import { KeptParagraphs } from './blocks';
-import type { SectionPages } from './section';
+import type { SectionPages } from './sectionpages';
 import type { Setter } from './blocks';
 
 export interface TypeSource {

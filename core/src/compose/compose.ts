@@ -43,7 +43,8 @@ import { openingBlock, solid } from './blocks';
 import { picturePagesOf, type PictureSetting } from './picturepages';
 import { reportOf } from './report';
 import type { KeptParagraphs } from './blocks';
-import { pagesOf, textFlow, type SectionPage, type SectionPages } from './section';
+import { pagesOf, textFlow } from './section';
+import type { SectionPage, SectionPages } from './sectionpages';
 import { Setter } from './blocks';
 import { EMPTY_SHEET } from './sheets';
 

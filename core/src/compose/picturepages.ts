@@ -8,16 +8,8 @@ import { boxAttrs, pageAttrs, type Frame, type Picture, type Section, type TextB
 import type { FamilyFiles } from '../type';
 import { BLEED, type Manner, type ParagraphForm, type Setter } from './blocks';
 import type { LineItem, MadeWords, PictureItem, RuleItem } from './lines';
-import type { SectionPage, SectionPages } from './section';
+import type { BoxFault, SectionPage, SectionPages } from './sectionpages';
 import { SheetWriter, type Side } from './sheets';
-
-/** What is wrong with a box of words; `page` counts from the section’s first. */
-export interface BoxFault {
-  /** It holds more words than fit, or stands where they may be cut off or lost in the fold. */
-  kind: 'overset' | 'unsafe';
-  page: number;
-  block: string;
-}
 
 /** How far words keep from the paper's edges, and from the fold on each side of it (common practice). */
 export const SAFE: { edge: Mp; fold: Mp } = { edge: inches(0.25), fold: inches(0.375) };

@@ -1,7 +1,7 @@
 /** The report, counted from the pages that were made, not from what the optimiser believes of them. */
 import type { Mp } from '../base';
 import type { Page, Report, ReportMark } from './sheets';
-import type { SectionPages } from './section';
+import type { SectionPages } from './sectionpages';
 import { PART_MASK } from './lines';
 import { CUT, ENDS_IN_HYPHEN, LINE, LOOSE, nextOp, OVERFULL, TIGHT, UNDERFULL } from './sheets';
 

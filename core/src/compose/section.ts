@@ -6,8 +6,8 @@ import { rowsOf } from '../design';
 import type { Heading } from '../order';
 import { FlowBuilder } from './blocks';
 import type { Composition, Side } from './sheets';
-import { edgesOf, type Edge } from './pages';
-import type { BoxFault } from './picturepages';
+import { edgesOf } from './pages';
+import type { SectionPages } from './sectionpages';
 import { lies } from './blocks';
 import { heldRows } from './pages';
 import type { Flow, FlowBlock, Item } from './lines';
@@ -18,26 +18,6 @@ import { planPages } from './pages';
 import type { PagePlan } from './pages';
 import type { Setter } from './blocks';
 import { SheetWriter, type Sheet } from './sheets';
-
-export interface SectionPages {
-  section: string;
-  pages: readonly SectionPage[];
-  /** Defects at the pages' edges and in boxes of words, by page of the section. */
-  faults: readonly (Edge | BoxFault)[];
-  missing: Composition['missing'];
-  /** Notes that it has and that stand on none of its pages, wholly or in part. */
-  lostNotes: number;
-}
-
-export interface SectionPage {
-  body: Sheet;
-  used: number;
-  shortfall: number;
-  /** A picture covers it, edges and all: it bears neither head nor folio. */
-  covered: boolean;
-  /** Something on it reaches over the paper's edges, to be cut off with them. */
-  bleeds: boolean;
-}
 
 /** Flow of a section whose text the author wrote. */
 export function textFlow(

@@ -33,6 +33,7 @@ import { useEditionFields } from './fields';
 import { EbookChoices } from './EbookChoices';
 import { FixedChoices } from './FixedChoices';
 import { SampleChoices } from './SampleChoices';
+import { SizeOf } from './SizeOf';
 import { sentTo } from './EarlierFiles';
 import { AllFiles, MakeAll } from './Whole';
 import { Ended } from './Ended';
@@ -273,11 +274,16 @@ function Checked({ line }: { line: Line }) {
 }
 
 function MadeFile({ line }: { line: Line }) {
+  const { book } = useBook();
+  const edition = editionOf(book, productKeyOf(line.id).edition);
   const product = useProduct(line.id);
   const sent = product && sentTo(product);
   return product ? (
     <>
       <FileOf product={product} />
+      {edition && edition.form !== 'print' && productKeyOf(line.id).edition !== null ? (
+        <SizeOf product={product} edition={edition} called={line.called} />
+      ) : null}
       {sent ? <span className="block text-[13px] text-spruce">the same as was sent to {sent}</span> : null}
     </>
   ) : null;
