@@ -5,7 +5,7 @@ import { kindRule, opensText, picturesAbove } from '../book';
 import { rowsOf } from '../design';
 import type { Heading } from '../order';
 import { FlowBuilder } from './blocks';
-import type { Composition, Side } from './sheets';
+import type { Side } from './sheets';
 import { edgesOf } from './pages';
 import type { SectionPages } from './sectionpages';
 import { lies } from './blocks';
@@ -17,7 +17,7 @@ import type { KeptParagraphs } from './blocks';
 import { planPages } from './pages';
 import type { PagePlan } from './pages';
 import type { Setter } from './blocks';
-import { SheetWriter, type Sheet } from './sheets';
+import { SheetWriter } from './sheets';
 
 /** Flow of a section whose text the author wrote. */
 export function textFlow(

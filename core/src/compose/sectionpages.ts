@@ -1,5 +1,4 @@
 /** What a section is once its pages stand, before the book around it gives them numbers and heads. */
-import type { Place } from '../base';
 import type { Edge } from './pages';
 import type { Composition, Sheet } from './sheets';
 
