@@ -27,6 +27,7 @@ import {
   findOnPages,
   isFromRecord,
   join,
+  layAcross,
   layoutIn,
   layOut,
   moveBox,
@@ -137,6 +138,26 @@ describe('work on picture pages', () => {
       'One crow.',
     );
   });
+  it('keeps words on the left page, as wide as they were, when a page is laid out across a spread, and back', () => {
+    const frame = (s: Section, page: number): unknown => s.content.child(page).firstChild?.attrs.frame;
+    const wide = after(story(), (s) => layAcross(s, 'b', true));
+    expect(frame(story(), 1)).toEqual([100, 750, 800, 180]);
+    expect(frame(wide, 1)).toEqual([50, 750, 400, 180]);
+    expect(
+      frame(
+        after(wide, (s) => layAcross(s, 'b', false)),
+        1,
+      ),
+    ).toEqual([100, 750, 800, 180]);
+    const right = after(wide, (s) => setOnPages(s, ['bb0'], { frame: [560, 100, 400, 100] }));
+    expect(
+      frame(
+        after(right, (s) => layAcross(s, 'b', false)),
+        1,
+      ),
+    ).toEqual([120, 100, 800, 100]);
+    expect(layAcross(story(), 'd', true)).toBeNull();
+  });
   it('loses no word and doubles no id, whatever is done in whatever order', () => {
     const step = fc.record({ what: fc.nat(7), at: fc.nat(9), to: fc.nat(9) });
     fc.assert(
@@ -157,8 +178,7 @@ describe('work on picture pages', () => {
           if (what === 3 && box) s = after(s, (x) => moveBox(x, box, to % 2 ? 1 : -1));
           if (what === 4) s = after(s, (x) => addPages(x, id, newId));
           if (what === 5) s = after(s, (x) => addBox(x, id, newId, [0, 0, 300, 300])?.change ?? null);
-          if (what === 6)
-            s = after(s, (x) => setOnPages(x, [id], { across: to % 2 === 0, ground: '#aabbcc' }));
+          if (what === 6) s = after(s, (x) => layAcross(x, id, to % 2 === 0));
           if (what === 7 && box) s = after(s, (x) => setOnPages(x, [box], { size: 60 + to, lang: 'fr' }));
         }
         s.content.check();

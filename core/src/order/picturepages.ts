@@ -4,6 +4,7 @@ import { ReplaceStep, Transform } from 'prosemirror-transform';
 import {
   isPictured,
   layoutOf,
+  LEAST_SIDE,
   newIds,
   pageAttrs,
   schema,
@@ -63,6 +64,23 @@ export function setOnPages(
         if (name in at.node.attrs && JSON.stringify(at.node.attrs[name]) !== JSON.stringify(value))
           tr.setNodeAttribute(at.pos, name, value);
     }
+  });
+}
+
+/** Lays a page out over two pages, or over one again. Words keep their size on the paper; those of the right page come over. */
+export function layAcross(section: Section, id: string, across: boolean): Change | null {
+  const at = findOnPages(section.content, id);
+  if (!at || pageAttrs(at.node).across === across) return null;
+  return changed(section, (tr) => {
+    tr.setNodeAttribute(at.pos, 'across', across);
+    at.node.forEach((box, offset) => {
+      const [x, y, width, height] = box.attrs.frame as Frame;
+      const wide = Math.min(1000, width * 2);
+      const frame: Frame = across
+        ? [Math.round(x / 2), y, Math.max(LEAST_SIDE, Math.round(width / 2)), height]
+        : [Math.min((x < 500 ? x : x - 500) * 2, 1000 - wide), y, wide, height];
+      tr.setNodeAttribute(at.pos + 1 + offset, 'frame', frame);
+    });
   });
 }
 

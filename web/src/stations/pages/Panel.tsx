@@ -73,7 +73,7 @@ function PagePanel({ facts, work, onPart }: { facts: PageFacts; work: PageWork; 
         <Checkbox
           label="Laid out across a spread"
           on={across}
-          onSet={(on) => set(on ? 'Lay out across a spread' : 'Lay out on one page', { across: on })}
+          onSet={(on) => void work.across(facts.id, on)}
         />
       </Named>
       <Named name="Paper">

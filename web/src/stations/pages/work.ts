@@ -8,6 +8,7 @@ import {
   addPages,
   asPicturePages,
   duplicatePages,
+  layAcross,
   layOut,
   moveBox,
   movePages,
@@ -75,6 +76,8 @@ export function usePageWork(section: string) {
         ),
       move: (ids: readonly string[], to: number) =>
         run(ids.length === 1 ? 'Move the page' : 'Move pages', (s) => movePages(s, ids, to)),
+      across: (page: string, across: boolean) =>
+        run(across ? 'Lay out across a spread' : 'Lay out on one page', (s) => layAcross(s, page, across)),
       layOut: (ids: readonly string[], layout: PageLayout) =>
         run('Change the layout', (s) => layOut(s, ids, layout, newId)),
       addBox: async (page: string, frame: Frame): Promise<string | null> => {
