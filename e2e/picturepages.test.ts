@@ -197,7 +197,8 @@ describe('a page', () => {
       lang: 'fr',
     });
     await page.getByRole('button', { name: 'Add words' }).click();
-    await page.getByRole('textbox', { name: 'Words of the box' }).click();
+    // One writes at once.
+    await page.locator('.ProseMirror-focused[aria-label="Words of the box"]').waitFor();
     await page.keyboard.type('Later.');
     await page.getByRole('button', { name: 'Earlier' }).click();
     await expect.poll(async () => (await words())[3]).toMatch(/^Later\./);

@@ -26,11 +26,21 @@ function movedBy(step: Step, by: number): Step {
 
 const docOf = (box: Node): Node => schema.node('doc', null, box.content);
 
-export function BoxWords({ section, box }: { section: string; box: Node }) {
+export function BoxWords({
+  section,
+  box,
+  fresh,
+}: {
+  section: string;
+  box: Node;
+  /** It was added just now: one begins to write at once. */
+  fresh: boolean;
+}) {
   const { session } = useTitle();
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const id = box.attrs.id as string;
+  const began = useRef(fresh);
   useEffect(() => {
     const el = host.current;
     if (!el) return;
@@ -90,6 +100,7 @@ export function BoxWords({ section, box }: { section: string; box: Node }) {
       v.updateState(v.state.apply(tr));
     };
     view.current = v;
+    if (began.current) v.focus();
     const off = session.subscribe(follow);
     return () => {
       off();

@@ -48,10 +48,13 @@ export function Panel({
   cropping,
   onCropping,
   onPart,
+  fresh,
 }: {
   section: string;
   facts: PageFacts;
   part: Part | null;
+  /** Id of the box that was added just now. */
+  fresh: string | null;
   work: PageWork;
   cropping: boolean;
   onCropping: (on: boolean) => void;
@@ -59,7 +62,17 @@ export function Panel({
 }) {
   if (part === 'picture')
     return <PicturePanel facts={facts} work={work} cropping={cropping} onCropping={onCropping} />;
-  if (part) return <BoxPanel section={section} facts={facts} id={part.box} work={work} onPart={onPart} />;
+  if (part)
+    return (
+      <BoxPanel
+        section={section}
+        facts={facts}
+        id={part.box}
+        fresh={part.box === fresh}
+        work={work}
+        onPart={onPart}
+      />
+    );
   return <PagePanel facts={facts} work={work} onPart={onPart} />;
 }
 
@@ -245,12 +258,14 @@ function BoxPanel({
   section,
   facts,
   id,
+  fresh,
   work,
   onPart,
 }: {
   section: string;
   facts: PageFacts;
   id: string;
+  fresh: boolean;
   work: PageWork;
   onPart: (part: Part | null) => void;
 }) {
@@ -266,7 +281,7 @@ function BoxPanel({
     <div className="flex h-full min-h-0 gap-4" role="group" aria-label="Words">
       <div className="flex min-h-0 w-[300px] shrink-0 flex-col gap-1 max-[1199px]:w-[220px]">
         <div className="min-h-0 flex-1">
-          <BoxWords key={id} section={section} box={box} />
+          <BoxWords key={id} section={section} box={box} fresh={fresh} />
         </div>
         <span className="flex flex-wrap items-center gap-1 text-[13px]">
           {boxes.length > 1 ? (

@@ -142,6 +142,7 @@ function Layouts({ section, picker }: { section: Section; picker: ReactNode }) {
   const order = useMemo(() => facts.map((f) => f.id), [facts]);
   const selection = useSelection(order);
   const [part, setPart] = useState<Part | null>(null);
+  const [fresh, setFresh] = useState<string | null>(null);
   const [cropping, setCropping] = useState(true);
   const [safe, setSafe] = useState(true);
   const here = facts.find((f) => f.id === selection.at) ?? facts[0];
@@ -201,7 +202,10 @@ function Layouts({ section, picker }: { section: Section; picker: ReactNode }) {
           kind="quiet"
           className={tool}
           onClick={() =>
-            void work.addBox(here.id, placeForWords(here.node)).then((box) => box && setPart({ box }))
+            void work.addBox(here.id, placeForWords(here.node)).then((box) => {
+              setFresh(box);
+              if (box) setPart({ box });
+            })
           }
         >
           Add words
@@ -277,6 +281,7 @@ function Layouts({ section, picker }: { section: Section; picker: ReactNode }) {
               cropping={cropping}
               onCropping={setCropping}
               onPart={setPart}
+              fresh={fresh}
             />
           </section>
         </div>
