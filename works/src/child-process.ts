@@ -51,9 +51,6 @@ export class Child {
     });
   }
 
-  get pid(): number | undefined {
-    return this.process.pid;
-  }
   send(m: ToChild): void {
     if (m.kind !== 'warm-up') this.tasks++;
     // Whoever has ended meanwhile is told of by `closed`.

@@ -44,9 +44,11 @@ export function findOnPages(content: Node, id: string): Found | null {
   return found;
 }
 
-const changed = (section: Section, work: (tr: Transform) => void): Change => {
+/** The steps of some work as a change; null where nothing changes. */
+const changed = (section: Section, work: (tr: Transform) => void): Change | null => {
   const tr = new Transform(section.content);
   work(tr);
+  if (tr.steps.length === 0) return null;
   return { type: 'text', section: section.id, steps: tr.steps.map((s) => s.toJSON() as unknown) };
 };
 
@@ -55,7 +57,7 @@ export function setOnPages(
   section: Section,
   ids: readonly string[],
   fields: Partial<Omit<PicturePageAttrs, 'id'>> | Partial<Omit<TextBoxAttrs, 'id'>>,
-): Change {
+): Change | null {
   return changed(section, (tr) => {
     for (const id of ids) {
       const at = findOnPages(tr.doc, id);
@@ -96,7 +98,7 @@ export function addPages(
   after: string | null,
   newId: NewId,
   pictures: readonly Pick<PicturePageAttrs, 'picture'>[] = [{ picture: '' }],
-): Change {
+): Change | null {
   return changed(section, (tr) => {
     const at = after === null ? null : findOnPages(tr.doc, after);
     const pos = at ? at.pos + at.node.nodeSize : tr.doc.content.size;
@@ -108,7 +110,7 @@ export function addPages(
 }
 
 /** A copy of each page behind the last of them. */
-export function duplicatePages(section: Section, ids: readonly string[], newId: NewId): Change {
+export function duplicatePages(section: Section, ids: readonly string[], newId: NewId): Change | null {
   return changed(section, (tr) => {
     const found = ids.flatMap((id) => findOnPages(tr.doc, id) ?? []).sort((a, b) => a.pos - b.pos);
     const last = found.at(-1);
@@ -119,7 +121,7 @@ export function duplicatePages(section: Section, ids: readonly string[], newId: 
 }
 
 /** Takes pages away; a section keeps one at least, a blank one where it must. */
-export function removePages(section: Section, ids: readonly string[], newId: NewId): Change {
+export function removePages(section: Section, ids: readonly string[], newId: NewId): Change | null {
   const gone = new Set(ids);
   const left: Node[] = [];
   section.content.forEach((page) => void (gone.has(page.attrs.id as string) || left.push(page)));
@@ -160,7 +162,7 @@ export function addBox(
   page: string,
   newId: NewId,
   frame: Frame,
-): { change: Change; id: string } | null {
+): { change: Change | null; id: string } | null {
   const at = findOnPages(section.content, page);
   if (!at) return null;
   const box = freshBox(newId, frame, at.node.lastChild ?? lastBoxBefore(section.content, at.index));
@@ -202,7 +204,12 @@ export function moveBox(section: Section, id: string, by: -1 | 1): Change | null
 }
 
 /** Lays pages out anew. Boxes without words go where the layout has none; one is made where it wants some. */
-export function layOut(section: Section, ids: readonly string[], layout: PageLayout, newId: NewId): Change {
+export function layOut(
+  section: Section,
+  ids: readonly string[],
+  layout: PageLayout,
+  newId: NewId,
+): Change | null {
   return changed(section, (tr) => {
     for (const id of ids) {
       const at = findOnPages(tr.doc, id);

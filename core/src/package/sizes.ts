@@ -66,10 +66,10 @@ export function sizeAdvice(
   if (share(parts.pictures) >= 40)
     advice.push(
       edition.pictures === 'as-they-are'
-        ? `Pictures are ${share(parts.pictures)} % of it. “Pictures for large screens” makes them as small as they can be without a loss on any screen.`
+        ? `Pictures are ${share(parts.pictures)} % of it. “Pictures for large screens” makes them smaller with no loss that can be seen.`
         : edition.pictures === 'large'
           ? `Pictures are ${share(parts.pictures)} % of it. “Pictures for small screens” makes them smaller again; on a large tablet they are a little softer.`
-          : `Pictures are ${share(parts.pictures)} % of it. Fewer, or smaller files, make a difference; nothing else does.`,
+          : `Pictures are ${share(parts.pictures)} % of it. Only fewer or simpler pictures would make it smaller.`,
     );
   if (share(parts.faces) >= 25 && edition.faces === 'own')
     advice.push(
@@ -77,8 +77,6 @@ export function sizeAdvice(
     );
   if (advice.length > 0)
     // Common practice: such shops take a charge for each megabyte off every sale at their higher rate.
-    advice.push(
-      'Some shops charge for every megabyte at every sale, so a large file costs its author money.',
-    );
+    advice.push('Some shops deduct a charge per megabyte from every sale, so a large file costs you money.');
   return advice;
 }

@@ -154,7 +154,7 @@ export function Styles({
     (): void =>
       run((s) =>
         isPictured(s.doc)
-          ? 'That goes into running text only.'
+          ? 'That can go only in running text.'
           : putAfter(s, n[name]!.create({ id: '', ...attrs })),
       );
   const note = (kind: NoteKind): void =>

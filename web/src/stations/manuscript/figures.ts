@@ -112,7 +112,7 @@ export async function putPictures(
     const own = b.sections.find((s) => s.id === section);
     if (!own) return null;
     const content = own.content;
-    const change: Change = isPictured(content)
+    const change: Change | null = isPictured(content)
       ? addPages(
           own,
           pageAround(content, block),
@@ -126,6 +126,7 @@ export async function putPictures(
             .insert(placeAfter(content, block), figures)
             .steps.map((s) => s.toJSON() as unknown),
         };
+    if (!change) return null;
     return {
       type: 'group',
       label: pictures.length === 1 ? 'Insert a picture' : `Insert ${pictures.length} pictures`,

@@ -230,7 +230,7 @@ export function styleAt(state: EditorState): Style | null {
 export function restyle(state: EditorState, style: Style): Transaction | string {
   const { $from, $to, from, to } = state.selection;
   if ($from.depth === 0 && $to.depth === 0) return 'Click into a paragraph first.';
-  if (isPictured(state.doc)) return 'Words on picture pages get their looks in the layout, under “Lay out”.';
+  if (isPictured(state.doc)) return 'Words on picture pages are styled under “Lay out the pages”.';
   let first = $from.index(0);
   let last = $to.depth > 0 ? $to.index(0) : $to.indexAfter(0) - 1;
   // An attribution belongs to the block above it.

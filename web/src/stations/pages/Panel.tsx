@@ -1,6 +1,5 @@
 'use client';
 /** The settings of what is pointed at: the page, its picture, or a box of words. */
-import { useState } from 'react';
 import { MOST_ZOOM, pageAttrs, type PicturePageAttrs } from '@pagina/core/book';
 import { PICTURES } from '@/title/pictures';
 import { Button } from '@/ui/Button';
@@ -13,6 +12,7 @@ import { BoxPanel } from './BoxPanel';
 import { Named } from './Named';
 import type { PageFacts } from './facts';
 import type { Part } from './SpreadView';
+import { useRested } from './useRested';
 import type { PageWork } from './work';
 
 const field = 'w-full rounded-[2px] border border-edge bg-sheet px-2 py-1 text-[14px]';
@@ -126,7 +126,7 @@ function PicturePanel({
       <div className="w-72">
         <Named name="Description for readers who can’t see it">
           <Described
-            key={`${facts.id}/${alt}`}
+            key={facts.id}
             alt={alt}
             disabled={decorative}
             onKeep={(v) => set('Describe the picture', { alt: v })}
@@ -167,7 +167,7 @@ function PicturePanel({
               disabled={crop.x === 500 && crop.y === 500 && crop.zoom === 100}
               onClick={() => set('Centre the picture', { crop: { x: 500, y: 500, zoom: 100 } })}
             >
-              Centre it again
+              Centre
             </Button>
           </>
         ) : null}
@@ -217,7 +217,8 @@ function Described({
   disabled: boolean;
   onKeep: (v: string) => void;
 }) {
-  const [now, setNow] = useState(alt);
+  // What is typed is kept also when a click elsewhere takes the field away before it has lost the focus.
+  const { shown: now, now: keep, later } = useRested(alt, onKeep);
   return (
     <textarea
       aria-label="Description"
@@ -225,8 +226,8 @@ function Described({
       rows={3}
       className={`${field} resize-none disabled:opacity-45`}
       value={now}
-      onChange={(e) => setNow(e.target.value)}
-      onBlur={() => now.trim() !== alt && onKeep(now.trim())}
+      onChange={(e) => later(e.target.value)}
+      onBlur={() => keep(now)}
     />
   );
 }

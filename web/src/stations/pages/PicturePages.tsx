@@ -1,6 +1,7 @@
 'use client';
 /** Pages laid out one by one: a table of them, the spread that is worked on, and the settings of what is pointed at. */
 import { useRouter } from 'next/navigation';
+import type { Node } from 'prosemirror-model';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import {
   isPictured,
@@ -122,8 +123,15 @@ function FromText({ section, picker }: { section: Section; picker: ReactNode }) 
   );
 }
 
+/** Whether a block is a page, or stands on it. */
+function holds(page: Node, block: string): boolean {
+  let found = page.attrs.id === block;
+  page.descendants((n) => void (found ||= n.attrs.id === block));
+  return found;
+}
+
 /** Where words that are added to a page stand first. */
-function placeForWords(node: Parameters<typeof pageAttrs>[0]): Frame {
+function placeForWords(node: Node): Frame {
   const { across, picture } = pageAttrs(node);
   const first = layoutOf(picture === '' ? 'words' : 'over', across).words;
   const taken = node.childCount;
@@ -156,7 +164,7 @@ function Layouts({ section, picker }: { section: Section; picker: ReactNode }) {
     const wanted = facts.find(
       (f) =>
         (place.page !== undefined && f.pages.includes(place.page)) ||
-        (place.block !== undefined && JSON.stringify(f.node.toJSON()).includes(`"${place.block}"`)),
+        (place.block !== undefined && holds(f.node, place.block)),
     );
     if (wanted) choose(wanted.id);
     // Only when another place is gone to.
@@ -266,7 +274,7 @@ function Layouts({ section, picker }: { section: Section; picker: ReactNode }) {
             />
           ) : (
             <p className="flex-1 p-6 text-ink-soft">
-              {composed ? 'The edition that is chosen doesn’t carry these pages.' : 'Setting the pages …'}
+              {composed ? 'The chosen edition leaves these pages out.' : 'Setting the pages …'}
             </p>
           )}
           <section

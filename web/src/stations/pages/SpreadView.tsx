@@ -1,6 +1,6 @@
 'use client';
 /** The spread that is worked on, as it prints, with the frames of its picture and its words to take hold of. */
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { Rnd } from 'react-rnd';
 import {
   boxAttrs,
@@ -16,6 +16,7 @@ import { PageCanvas } from '@/strip/PageCanvas';
 import { useRoom } from '@/ui/useRoom';
 import type { Composed } from '@/workers/messages';
 import type { PageFacts } from './facts';
+import { useRested } from './useRested';
 
 /** What of a page is pointed at: its picture, or a box of words by its id. */
 export type Part = 'picture' | { box: string };
@@ -169,9 +170,8 @@ function Frames({
   );
 }
 
-/** Thousandths that an arrow key moves a frame by, and how long keys rest before that is kept, in milliseconds. */
+/** Thousandths that an arrow key moves a frame by. */
 const STEP = 5;
-const REST = 500;
 const clamp = (n: number, least: number, most: number): number =>
   Math.max(least, Math.min(most, Math.round(n)));
 
@@ -200,16 +200,7 @@ function Held({
   onHold: () => void;
   onFrame: (frame: Frame) => void;
 }) {
-  const [now, setNow] = useState(frame);
-  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const kept = useRef(onFrame);
-  kept.current = onFrame;
-  useEffect(() => setNow(frame), [frame]);
-  useEffect(() => () => void (timer.current && clearTimeout(timer.current)), []);
-  const commit = (next: Frame): void => {
-    setNow(next);
-    if (JSON.stringify(next) !== JSON.stringify(frame)) kept.current(next);
-  };
+  const { shown: now, now: commit, later } = useRested(frame, onFrame);
   const keys = (e: KeyboardEvent): void => {
     const by = { ArrowLeft: [-STEP, 0], ArrowRight: [STEP, 0], ArrowUp: [0, -STEP], ArrowDown: [0, STEP] }[
       e.key
@@ -221,9 +212,7 @@ function Held({
     const next = e.shiftKey
       ? within([now[0], now[1], Math.min(now[2] + dx, 1000 - now[0]), Math.min(now[3] + dy, 1000 - now[1])])
       : within([now[0] + dx, now[1] + dy, now[2], now[3]]);
-    setNow(next);
-    if (timer.current) clearTimeout(timer.current);
-    timer.current = setTimeout(() => commit(next), REST);
+    later(next);
   };
   const px = { x: (now[0] * room.width) / 1000, y: (now[1] * room.height) / 1000 };
   const size = { width: (now[2] * room.width) / 1000, height: (now[3] * room.height) / 1000 };
@@ -287,8 +276,7 @@ function Cropped({
   onCrop: (crop: PictureCrop) => void;
 }) {
   const { frame, crop, alt } = pageAttrs(facts.node);
-  const [now, setNow] = useState(crop);
-  useEffect(() => setNow(crop), [crop]);
+  const { shown: now, show: setNow, now: commit, later } = useRested(crop, onCrop);
   const [from, setFrom] = useState<{ x: number; y: number; crop: PictureCrop } | null>(null);
   const seen = {
     left: (frame[0] * room.width) / 1000,
@@ -322,13 +310,13 @@ function Cropped({
       }}
       onPointerUp={() => {
         setFrom(null);
-        if (JSON.stringify(now) !== JSON.stringify(crop)) onCrop(now);
+        commit(now);
       }}
       onKeyDown={(e) => {
         const by = { ArrowLeft: [-8, 0], ArrowRight: [8, 0], ArrowUp: [0, -8], ArrowDown: [0, 8] }[e.key];
         if (!by) return;
         e.preventDefault();
-        onCrop(shift(now, by[0] ?? 0, by[1] ?? 0));
+        later(shift(now, by[0] ?? 0, by[1] ?? 0));
       }}
     >
       <img
