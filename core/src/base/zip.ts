@@ -33,6 +33,8 @@ export interface ZipEntry {
 }
 
 export interface Zip {
+  /** The whole container. */
+  bytes: Uint8Array;
   entries: ZipEntry[];
   /** Inflates an entry; null when there is none of that name. Throws on damaged data. */
   read(name: string): Uint8Array | null;
@@ -81,6 +83,7 @@ export function openZip(bytes: Uint8Array, limits: ZipLimits = ZIP_LIMITS): Outc
   }
   const byName = new Map(entries.map((e) => [e.name, e]));
   return done({
+    bytes,
     entries,
     read(name) {
       const e = byName.get(name);
@@ -106,4 +109,91 @@ export function writeZip(parts: readonly ZipPart[]): Uint8Array {
   for (const p of parts)
     files[p.name] = [p.bytes, { level: p.stored ? 0 : 6, mtime: '1980-01-01T00:00:00', os: 0 }];
   return zipSync(files);
+}
+
+/** An entry of a container, taken into another as it lies there, by the same name or another. */
+export interface TakenPart {
+  name: string;
+  from: Zip;
+  entry: ZipEntry;
+}
+
+const CENTRAL = 46;
+const LOCAL = 30;
+
+/**
+ * Puts parts of containers together, each with its data, method, date and fields as they are; only sizes move from a
+ * descriptor behind the data (§4.3.9) to where every reader looks for them.
+ */
+export function joinZips(parts: readonly TakenPart[]): Uint8Array {
+  const records = new Map<Zip, Map<string, number>>();
+  const chunks: Uint8Array[] = [];
+  const directory: Uint8Array[] = [];
+  let at = 0;
+  let size = 0;
+  const put = (chunk: Uint8Array): void => {
+    chunks.push(chunk);
+    at += chunk.length;
+  };
+  for (const { name, from, entry } of parts) {
+    const { bytes } = from;
+    let known = records.get(from);
+    if (!known) records.set(from, (known = centralRecords(bytes)));
+    const record = known.get(entry.name) ?? 0;
+    const nameBytes = new TextEncoder().encode(name);
+    const localName = u16(bytes, entry.offset + 26);
+    const extra = entry.offset + LOCAL + localName;
+    const data = extra + entry.localExtra;
+    const header = bytes.slice(entry.offset, entry.offset + LOCAL);
+    const central = bytes.slice(record, record + CENTRAL);
+    // Bit 3: sizes follow the data. Bit 11: the name is UTF-8.
+    const flags = (u16(central, 8) & ~8) | (/[^ -~]/.test(name) ? 1 << 11 : 0);
+    const view = new DataView(header.buffer);
+    view.setUint16(6, flags, true);
+    header.set(central.subarray(16, 28), 14);
+    view.setUint16(26, nameBytes.length, true);
+    const centralView = new DataView(central.buffer);
+    centralView.setUint16(8, flags, true);
+    centralView.setUint16(28, nameBytes.length, true);
+    centralView.setUint32(42, at, true);
+    const tail = record + CENTRAL + u16(bytes, record + 28);
+    directory.push(central, nameBytes, bytes.subarray(tail, tail + u16(central, 30) + u16(central, 32)));
+    put(header);
+    put(nameBytes);
+    put(bytes.subarray(extra, data));
+    put(bytes.subarray(data, data + entry.compressed));
+  }
+  for (const chunk of directory) size += chunk.length;
+  const end = new Uint8Array(22);
+  const view = new DataView(end.buffer);
+  view.setUint32(0, 0x06054b50, true);
+  view.setUint16(8, parts.length, true);
+  view.setUint16(10, parts.length, true);
+  view.setUint32(12, size, true);
+  view.setUint32(16, at, true);
+  return concatenated([...chunks, ...directory, end]);
+}
+
+/** Where the record of each name begins in the directory. */
+function centralRecords(b: Uint8Array): Map<string, number> {
+  const records = new Map<string, number>();
+  const end = endOfDirectory(b);
+  const decoder = new TextDecoder();
+  let at = u32(b, end + 16);
+  for (let n = u16(b, end + 10); n > 0; n--) {
+    const nameLength = u16(b, at + 28);
+    records.set(decoder.decode(b.subarray(at + CENTRAL, at + CENTRAL + nameLength)), at);
+    at += CENTRAL + nameLength + u16(b, at + 30) + u16(b, at + 32);
+  }
+  return records;
+}
+
+function concatenated(chunks: readonly Uint8Array[]): Uint8Array {
+  const all = new Uint8Array(chunks.reduce((n, c) => n + c.length, 0));
+  let at = 0;
+  for (const c of chunks) {
+    all.set(c, at);
+    at += c.length;
+  }
+  return all;
 }

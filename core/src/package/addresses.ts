@@ -18,3 +18,20 @@ export function resolve(from: string, href: string): { path: string; fragment: s
   }
   return { path: parts.join('/'), fragment };
 }
+
+/** A path of the container as a file of it refers to it; segments are percent-encoded (RFC 3986 §2.1). */
+export function reference(
+  from: string,
+  { path, fragment = '' }: { path: string; fragment?: string },
+): string {
+  const hash = fragment ? `#${fragment}` : '';
+  if (path === from && hash) return hash;
+  const own = from.split('/').slice(0, -1);
+  const to = path.split('/');
+  let shared = 0;
+  while (shared < own.length && shared < to.length - 1 && own[shared] === to[shared]) shared++;
+  const up = own.slice(shared).map(() => '..');
+  // An apostrophe would end an attribute that is written between apostrophes.
+  const down = to.slice(shared).map((s) => encodeURIComponent(s).replaceAll("'", '%27'));
+  return [...up, ...down].join('/') + hash;
+}

@@ -66,8 +66,11 @@ export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
     return refused('epub/not-zip', 'This is not an EPUB: an EPUB is a zip container.');
   const opened = openZip(bytes);
-  if (!opened.ok) return opened;
-  const zip = opened.value;
+  return opened.ok ? done(packageIn(opened.value)) : opened;
+}
+
+/** The package of a container that is open. A broken package document is a fault in it. */
+export function packageIn(zip: Zip): EpubPackage {
   const p: EpubPackage = {
     zip,
     path: '',
@@ -93,7 +96,7 @@ export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
   const container = xml('META-INF/container.xml');
   p.path = (container && firstOf(container, 'rootfile')?.attrs['full-path']) ?? '';
   const root = p.path ? xml(p.path) : null;
-  if (!root) return done(p);
+  if (!root) return p;
   p.root = root;
   p.version = root.attrs.version ?? '';
   for (const item of descendants(root, 'item')) {
@@ -140,7 +143,7 @@ export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
   const nav = document(p.manifest.find((i) => i.properties.includes('nav')));
   if (nav) p.nav = readNav(nav);
   p.older = readOlder(document(ncx), { path: p.path, root });
-  return done(p);
+  return p;
 }
 
 /** What a reader navigates by: a list that the newer form lacks is taken from the older one. */

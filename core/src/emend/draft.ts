@@ -1,0 +1,87 @@
+/** Changes of a command as they come together. Every step is applied at once, so that the next one sees it. */
+import { done, type Outcome } from '../base';
+import { packageIn, type EpubPackage } from '../package';
+import { applyChanges, textOfPart, zipOf, type Content, type Emended, type PartChange } from './container';
+import { locate, type Located, type Span } from './located';
+
+/** Text in place of a span of the source. */
+export interface Replacement extends Span {
+  with: string;
+}
+/** What a command comes to. */
+export interface Emendation {
+  /** What was done, for Undo. */
+  label: string;
+  changes: PartChange[];
+  /** What the author should know about it. */
+  notes: string[];
+  /** The part to look at next. */
+  show?: string;
+}
+
+export class Draft {
+  readonly changes: PartChange[] = [];
+  readonly notes: string[] = [];
+  private trees = new Map<string, { text: string; elements: Located[] }>();
+
+  constructor(public now: Emended) {}
+
+  private put(change: PartChange): void {
+    const applied = applyChanges(this.now, [change]);
+    // A command only asks for what it has looked up.
+    if (!applied.ok) throw new Error(applied.refusal.message);
+    this.now = applied.value;
+    this.changes.push(change);
+  }
+  text(path: string): string {
+    return textOfPart(this.now, path) ?? '';
+  }
+  /** The elements of a part as it is now. */
+  elements(path: string): Located[] {
+    const text = this.text(path);
+    const known = this.trees.get(path);
+    if (known?.text === text) return known.elements;
+    const elements = locate(text);
+    this.trees.set(path, { text, elements });
+    return elements;
+  }
+  get package(): EpubPackage {
+    return packageIn(zipOf(this.now));
+  }
+  /** Spans of the text as it is before any of them is replaced; they don’t overlap. */
+  edit(path: string, replacements: readonly Replacement[]): void {
+    const text = this.text(path);
+    for (const r of [...replacements].sort((a, b) => b.from - a.from || b.to - a.to)) {
+      const removed = text.slice(r.from, r.to);
+      if (removed !== r.with) this.put({ op: 'edit', path, at: r.from, removed, inserted: r.with });
+    }
+  }
+  add(path: string, content: Content, after?: string): void {
+    const paths = [...this.now.parts.keys()];
+    const index = after === undefined ? paths.length : paths.indexOf(after) + 1;
+    this.put({ op: 'add', path, index, content });
+  }
+  remove(path: string): void {
+    const content = this.now.parts.get(path);
+    if (content) this.put({ op: 'remove', path, index: [...this.now.parts.keys()].indexOf(path), content });
+  }
+  rename(path: string, to: string): void {
+    this.put({ op: 'rename', path, to });
+  }
+  replace(path: string, now: Content): void {
+    const was = this.now.parts.get(path);
+    if (was) this.put({ op: 'replace', path, was, now });
+  }
+  done(label: string, show?: string): Outcome<Emendation> {
+    return done({ label, changes: this.changes, notes: this.notes, ...(show ? { show } : {}) });
+  }
+}
+
+/** The element with the white space before it, so that taking it away leaves no empty line. */
+export function withIndent(text: string, { from, to }: Span): Span {
+  const before = /\n[ \t]*$/.exec(text.slice(0, from));
+  return { from: before ? from - before[0].length : from, to };
+}
+/** The white space that a line of the source begins with before an element; '' where it begins no line. */
+export const indentOf = (text: string, { from }: Span): string =>
+  /(?:^|\r?\n)[ \t]*$/.exec(text.slice(0, from))?.[0] ?? '';
