@@ -25,5 +25,6 @@ export * from './versions';
 export * from './designs';
 export * from './kept-editions';
 export * from './accounts';
+export * from './ebooks';
 export * from './trims';
 export * from './pulses';

@@ -195,3 +195,54 @@ export const designs = sqliteTable('designs', {
   choice: text('choice').notNull(),
   keptAt: integer('kept_at').notNull(),
 });
+
+/** EPUBs that were opened as they are. */
+export const ebooks = sqliteTable('ebooks', {
+  id: text('id').primaryKey(),
+  /** Of the file that was opened. */
+  name: text('name').notNull(),
+  sha256: text('sha256').notNull(),
+  /** JSON: the parts as they are now, in the order of the container; texts have rows of their own. */
+  parts: text('parts').notNull(),
+  revision: integer('revision').notNull().default(0),
+  createdAt: integer('created_at').notNull(),
+  changedAt: integer('changed_at').notNull(),
+  deletedAt: integer('deleted_at'),
+});
+
+/** Parts of text that are other than in the file that was opened. */
+export const ebookTexts = sqliteTable(
+  'ebook_texts',
+  {
+    ebook: text('ebook').notNull(),
+    path: text('path').notNull(),
+    /** JSON: text, encoding and mark of byte order. */
+    content: text('content').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.ebook, t.path] })],
+);
+
+/** What was done to an ebook, in order. Undo and redo are rows too. */
+export const ebookChanges = sqliteTable(
+  'ebook_changes',
+  {
+    ebook: text('ebook').notNull(),
+    revision: integer('revision').notNull(),
+    client: text('client').notNull(),
+    /** The person who did it. */
+    actor: text('actor').notNull().default('author'),
+    /** Name of the request that brought it: it is saved once, however often it was sent. */
+    request: text('request').notNull().default(''),
+    /** JSON: changes of parts. */
+    changes: text('changes').notNull(),
+    label: text('label').notNull(),
+    at: integer('at').notNull(),
+    /** The revision that this row undoes, or null. */
+    undoes: integer('undoes'),
+    /** The revision of the undoing that this row redoes, or null. */
+    redoes: integer('redoes'),
+    /** 1 once it is undone; of an undoing, once it is redone. */
+    undone: integer('undone').notNull().default(0),
+  },
+  (t) => [primaryKey({ columns: [t.ebook, t.revision] })],
+);

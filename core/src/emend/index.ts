@@ -5,6 +5,7 @@ export * from './contents';
 export * from './draft';
 export * from './files';
 export * from './located';
+export * from './media';
 export * from './merge';
 export * from './metadata';
 export * from './overview';
