@@ -27,7 +27,7 @@ const config: NextConfig = {
   headers: async () => [
     {
       // Parts of an ebook come with a policy of their own, which is stricter.
-      source: '/((?!api/files/[^/]+/ebook/).*)',
+      source: '/((?!api/files/[^/]+/ebook/|api/ebooks/[^/]+/parts/).*)',
       headers: [
         { key: 'Content-Security-Policy', value: policy },
         { key: 'X-Content-Type-Options', value: 'nosniff' },

@@ -2,6 +2,9 @@
  * EPUBs emended as they are. What was kept is compared by fflate’s own reading of both files; links are followed by the
  * URL class of the platform; entries are read by @lingo-reader/epub-parser; texts by regular expressions.
  */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { unzipSync } from 'fflate';
@@ -236,9 +239,9 @@ describe('documents', () => {
     const e = after(open(bytes), { type: 'add-document', after: second, title: 'The Miller’s <Daughter>' });
     expect(contents(e)).toEqual(['The Weir', '>Later', 'The Mill', 'The Miller’s <Daughter>', 'The Race']);
     expect(text(e, 'OPS/Text/the-miller-s-daughter.xhtml')).toContain("href='../Styles/main%20sheet.css'");
-    const read = await initEpubFile(
-      new File([copyOf(e) as Uint8Array<ArrayBuffer>], 'x.epub') as unknown as string,
-    );
+    const folder = mkdtempSync(join(tmpdir(), 'emended-'));
+    writeFileSync(join(folder, 'x.epub'), copyOf(e));
+    const read = await initEpubFile(join(folder, 'x.epub'), folder);
     expect(read.getToc().map((t) => t.label)).toEqual([
       'The Weir',
       'The Mill',
@@ -607,7 +610,7 @@ describe('whatever is done, in whatever order', () => {
           none(sort, found.length > known ? found : []);
           expect(copyOf(value(applyChanges(e, inverseOf(done))))).toEqual(bytes);
         }),
-        { numRuns: 25, includeErrorInReport: true },
+        { numRuns: 15, includeErrorInReport: true },
       );
     }
   });

@@ -179,9 +179,10 @@ describe('an ebook of a fixed layout', () => {
     expect((await made(everything(), PICTURES)).bytes).toEqual(file.bytes);
   });
   it('opens in the lingo reader’s library with the contents of the printed book', async () => {
-    const path = join(mkdtempSync(join(tmpdir(), 'fixed-')), 'a.epub');
+    const folder = mkdtempSync(join(tmpdir(), 'fixed-'));
+    const path = join(folder, 'a.epub');
     writeFileSync(path, file.bytes);
-    const opened = await initEpubFile(path);
+    const opened = await initEpubFile(path, folder);
     expect(opened.getToc().map((t) => t.label)).toEqual(
       ['Chapter One: Weirs &amp; “Locks”', 'Chapter Two: Onward'].map((l) => l.replace('&amp;', '&')),
     );

@@ -74,3 +74,10 @@ export function editBetween(path: string, was: string, now: string): TextEdit | 
     inserted: now.slice(at, now.length - end),
   };
 }
+
+/** A text with edits done to it, each standing on what the one before it left. */
+export function applyEdits(text: string, edits: readonly TextEdit[]): string {
+  let now = text;
+  for (const e of edits) now = now.slice(0, e.at) + e.inserted + now.slice(e.at + e.removed.length);
+  return now;
+}

@@ -1,6 +1,7 @@
 /** A document of an ebook as it lies in a frame: laid out, moved through by screens, asked what is in sight. */
 import { faceSheet, type Box } from './dress';
 import { TextMap } from './texts';
+import { viewportOf } from './viewport';
 
 /** Where to go in a document. */
 export type Spot = { offset: number; top?: number } | { id: string } | 'start' | 'end';
@@ -35,17 +36,9 @@ export class Leaf {
     if (!fixed) breakIntoColumns(document);
   }
 
-  /** The size of a fixed page, in the pixels of its document (EPUB 3.3 §8.2.2.6); null where it names none. */
+  /** The size of a fixed page, in the pixels of its document; null where it names none. */
   get viewport(): { width: number; height: number } | null {
-    const said = this.document.querySelector('meta[name="viewport"]')?.getAttribute('content') ?? '';
-    const box =
-      this.document.documentElement
-        .getAttribute('viewBox')
-        ?.trim()
-        .split(/[\s,]+/) ?? [];
-    const width = Number(/(?:^|[\s,;])width\s*=\s*([\d.]+)/.exec(said)?.[1] ?? box[2]);
-    const height = Number(/(?:^|[\s,;])height\s*=\s*([\d.]+)/.exec(said)?.[1] ?? box[3]);
-    return width > 0 && height > 0 ? { width, height } : null;
+    return viewportOf(this.document);
   }
 
   /** Whether the document could be read as XML at all; Chromium shows a message of its own in its place. */

@@ -63,9 +63,10 @@ export function besideOf(request: Request): z.infer<typeof besideSchema> {
   }
 }
 
-function fileName(header: string | null): string {
+/** The name that a file came with. Throws `Unanswerable` where it can’t be read. */
+export function fileName(header: string | null, otherwise = 'manuscript.docx'): string {
   try {
-    return decodeURIComponent(header ?? 'manuscript.docx').slice(0, 300);
+    return decodeURIComponent(header ?? otherwise).slice(0, 300);
   } catch {
     throw new Unanswerable('The file’s name can’t be read. Rename it and import it again.');
   }

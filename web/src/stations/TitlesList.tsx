@@ -15,6 +15,7 @@ import { DropSurface, FileButton } from '@/ui/FileDrop';
 import { LineForm } from '@/ui/LineForm';
 import { ReadingLine } from '@/ui/ReadingLine';
 import { Table, type Column } from '@/ui/Table';
+import { OpenedEbooks, sendEbook } from '@/emend/OpenedEbooks';
 import { bookTitle } from '@/forms/lines';
 
 interface Loaded {
@@ -30,6 +31,8 @@ export function TitlesList() {
   const [loaded, setLoaded] = useState<Loaded | null>(null);
   const [reading, setReading] = useState<Reading | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
+  /** Name of an ebook that is on its way. */
+  const [opening, setOpening] = useState<string | null>(null);
   const [blank, setBlank] = useState(false);
   const [find, setFind] = useState('');
   const load = useCallback(async () => {
@@ -75,6 +78,15 @@ export function TitlesList() {
     const r = await fetch('/sample-manuscript.docx').catch(() => null);
     if (!r?.ok) return setRefusal('The sample manuscript can’t be loaded just now.');
     await bringIn([new File([await r.blob()], 'Sample manuscript.docx')]);
+  };
+  const openAsItIs = async (file: File | undefined): Promise<void> => {
+    if (!file) return;
+    setRefusal(null);
+    setOpening(file.name);
+    const sent = await sendEbook(file).catch((e: unknown) => e as Error);
+    setOpening(null);
+    if (sent instanceof Error) setRefusal(`${file.name}: ${sent.message}`);
+    else router.push(`/ebooks/${sent}/documents`);
   };
   const create = async (title: string): Promise<boolean> => {
     const r = await fetch('/api/titles', {
@@ -141,6 +153,9 @@ export function TitlesList() {
             <Button aria-expanded={blank} onClick={() => setBlank(!blank)}>
               Start a blank title
             </Button>
+            <FileButton label="EPUB file" endings={['.epub']} onFiles={(files) => void openAsItIs(files[0])}>
+              Open an EPUB as it is
+            </FileButton>
             <FileButton
               kind="primary"
               label="Manuscript file"
@@ -161,6 +176,11 @@ export function TitlesList() {
               <div className="mb-4">
                 <ReadingLine reading={reading} />
               </div>
+            ) : null}
+            {opening ? (
+              <p role="status" className="mb-4 border-y border-rule bg-sheet px-4 py-3">
+                Opening {opening} …
+              </p>
             ) : null}
             {blank ? (
               <LineForm
@@ -203,6 +223,7 @@ export function TitlesList() {
                 none={`No title or author has “${find.trim()}”.`}
               />
             )}
+            <OpenedEbooks />
             {loaded && loaded.deleted.length > 0 ? (
               <Collapsible
                 className="mt-6"

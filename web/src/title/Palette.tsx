@@ -3,19 +3,11 @@
 import { inSentence } from '@pagina/core/base';
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
-import { Command } from 'cmdk';
 import { kindRule } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';
-import { Dialog } from '@/ui/Dialog';
+import { Palette as Commands, type PaletteGroup } from '@/ui/Palette';
 import { useBook, useTitle } from './context';
 import { STATIONS, viewOf } from './stations';
-
-interface Choice {
-  key: string;
-  name: string;
-  hint?: string;
-  run: () => void;
-}
 
 export function Palette({
   open,
@@ -31,7 +23,7 @@ export function Palette({
   const router = useRouter();
   const { session, goTo } = useTitle();
   const { book, edition } = useBook();
-  const groups = useMemo((): [string, Choice[]][] => {
+  const groups = useMemo((): PaletteGroup[] => {
     const to = (station: string) => (): void => router.push(`/titles/${session.id}/${station}`);
     const headings = headingsOf(book.sections, book);
     return [
@@ -78,38 +70,11 @@ export function Palette({
     ];
   }, [book, edition, router, session, goTo, onShortcuts, onUndo]);
   return (
-    <Dialog title="Go to or do" open={open} onOpenChange={onOpenChange} bare>
-      <Command label="Go to or do" loop>
-        <Command.Input
-          placeholder="A section, a station or an action"
-          className="h-11 w-full border-b border-rule bg-sheet px-4 outline-none focus-visible:outline-none placeholder:text-ink-soft"
-        />
-        <Command.List className="max-h-[50vh] overflow-auto py-1">
-          <Command.Empty className="px-4 py-3 text-ink-soft">No matches.</Command.Empty>
-          {groups.map(([heading, choices]) => (
-            <Command.Group
-              key={heading}
-              heading={heading}
-              className="[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:py-1"
-            >
-              {choices.map((c) => (
-                <Command.Item
-                  key={c.key}
-                  value={`${c.name} ${c.key}`}
-                  onSelect={() => {
-                    onOpenChange(false);
-                    c.run();
-                  }}
-                  className="flex h-8 cursor-default items-center gap-6 px-4 data-[selected=true]:bg-table data-[selected=true]:text-spruce"
-                >
-                  <span className="min-w-0 truncate">{c.name}</span>
-                  {c.hint ? <span className="ml-auto text-[12px] text-ink-soft">{c.hint}</span> : null}
-                </Command.Item>
-              ))}
-            </Command.Group>
-          ))}
-        </Command.List>
-      </Command>
-    </Dialog>
+    <Commands
+      placeholder="A section, a station or an action"
+      groups={groups}
+      open={open}
+      onOpenChange={onOpenChange}
+    />
   );
 }

@@ -1,0 +1,245 @@
+'use client';
+/** The strip: the documents in reading order, each as its readers see its beginning; moved by drag or by keys. */
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import {
+  closestCenter,
+  DndContext,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import type { DocumentRow } from '@pagina/core/emend';
+import { addressOf } from '@/reader/source';
+import { Button } from '@/ui/Button';
+import { SHELF, useShelf } from '@/ui/Shelf';
+import { useEbook, useSnapshot } from './context';
+
+const HEAD = 28;
+const AROUND = 34;
+const GAP = 10;
+/** Kept in the page beyond what is in sight. */
+const BEYOND = 4;
+/** The size that a document is laid out in before it is made small, in pixels. */
+const SCREEN = { width: 480, height: 720 };
+
+export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
+  const { spot, goTo, run } = useEbook();
+  const { view, findings } = useSnapshot();
+  const shelf = useShelf();
+  const scroller = useRef<HTMLDivElement>(null);
+  const [sight, setSight] = useState({ from: 0, to: 12 });
+  const room = Math.max(48, shelf.height - HEAD - AROUND);
+  const width = Math.round((room * SCREEN.width) / SCREEN.height);
+  const step = width + GAP;
+  const high = shelf.height > (SHELF.low + SHELF.high) / 2;
+  const { documents } = view;
+  const ids = useMemo(() => documents.map((d) => d.path), [documents]);
+  const counts = useMemo(() => {
+    const at = new Map<string, number>();
+    for (const f of findings ?? [])
+      if (f.file && f.severity !== 'note') at.set(f.file, (at.get(f.file) ?? 0) + 1);
+    return at;
+  }, [findings]);
+  const blockers = findings?.filter((f) => f.severity === 'blocker').length ?? 0;
+  const cautions = findings?.filter((f) => f.severity === 'caution').length ?? 0;
+  const here = ids.indexOf(spot.path);
+  const look = (): void => {
+    const el = scroller.current;
+    if (!el) return;
+    setSight({
+      from: Math.max(0, Math.floor(el.scrollLeft / step) - BEYOND),
+      to: Math.ceil((el.scrollLeft + el.clientWidth) / step) + BEYOND,
+    });
+  };
+  useEffect(look, [step, documents.length]);
+  useEffect(() => {
+    const el = scroller.current;
+    if (here < 0 || !el) return;
+    const x = here * step;
+    if (x < el.scrollLeft || x > el.scrollLeft + el.clientWidth - step)
+      el.scrollTo({ left: x - el.clientWidth / 2 });
+  }, [here, step]);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const drop = ({ active, over }: DragEndEvent): void => {
+    const to = over ? ids.indexOf(String(over.id)) : -1;
+    if (to < 0 || active.id === over?.id) return;
+    void run({ type: 'move', path: String(active.id), to });
+  };
+  const keys = (e: KeyboardEvent, row: DocumentRow): void => {
+    const at = ids.indexOf(row.path);
+    const by = e.key === 'ArrowRight' ? 1 : e.key === 'ArrowLeft' ? -1 : 0;
+    if (e.key === 'Delete') {
+      e.preventDefault();
+      return void run({ type: 'remove-document', path: row.path }).then(
+        (saved) => saved?.show && goTo({ path: saved.show, offset: null }),
+      );
+    }
+    const to = at + by;
+    if (by === 0 || to < 0 || to >= ids.length) return;
+    e.preventDefault();
+    if (e.altKey) return void run({ type: 'move', path: row.path, to }).then(() => focusOn(row.path));
+    goTo({ path: ids[to] ?? row.path, offset: null });
+    focusOn(ids[to] ?? row.path);
+  };
+  const focusOn = (path: string): void => {
+    requestAnimationFrame(() =>
+      scroller.current?.querySelector<HTMLElement>(`[data-document="${window.CSS.escape(path)}"]`)?.focus(),
+    );
+  };
+  return (
+    <section aria-label="The ebook, document by document" className="flex h-full flex-col bg-table">
+      <div className="flex h-7 items-center gap-3 px-4 text-[13px] text-ink-soft">
+        <span className="whitespace-nowrap">
+          {documents.length.toLocaleString('en-GB')} {documents.length === 1 ? 'document' : 'documents'}
+        </span>
+        <span aria-hidden className="h-4 border-l border-edge" />
+        <span role="status" data-findings={findings === null ? '' : findings.length}>
+          {findings === null ? (
+            'Checking …'
+          ) : blockers + cautions === 0 ? (
+            'The checks find nothing wrong.'
+          ) : (
+            <button type="button" className="underline" onClick={onFindings}>
+              {[
+                blockers > 0 ? `${blockers} ${blockers === 1 ? 'blocker' : 'blockers'}` : '',
+                cautions > 0 ? `${cautions} ${cautions === 1 ? 'caution' : 'cautions'}` : '',
+              ]
+                .filter(Boolean)
+                .join(', ')}
+            </button>
+          )}
+        </span>
+        <span className="ml-auto" />
+        <Button
+          kind="quiet"
+          className="h-6 px-2 text-[13px]"
+          onClick={() => shelf.resize(high ? SHELF.low : SHELF.high)}
+          disabled={shelf.folded}
+        >
+          {high ? 'Lower' : 'Taller'}
+        </Button>
+        <Button
+          kind="quiet"
+          className="h-6 px-2 text-[13px]"
+          aria-expanded={!shelf.folded}
+          onClick={() => (shelf.folded ? shelf.resize(SHELF.low) : shelf.fold())}
+        >
+          {shelf.folded ? 'Unfold the strip' : 'Fold'}
+        </Button>
+      </div>
+      {shelf.folded ? null : (
+        <div
+          ref={scroller}
+          onScroll={look}
+          className="relative min-h-0 flex-1 overflow-x-auto overflow-y-hidden px-4 pb-2"
+          role="group"
+          aria-label="Documents in reading order. Arrow keys go from one to the next; with Alt they move it; Delete removes it."
+        >
+          <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+            <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
+              <div className="relative flex h-full" style={{ width: documents.length * step, gap: GAP }}>
+                {documents.map((d, i) => (
+                  <Thumb
+                    key={d.path}
+                    row={d}
+                    number={i + 1}
+                    size={{ width, height: room }}
+                    isHere={i === here}
+                    findings={counts.get(d.path) ?? 0}
+                    near={i >= sight.from && i < sight.to}
+                    onOpen={() => goTo({ path: d.path, offset: null })}
+                    onKey={(e) => keys(e, d)}
+                  />
+                ))}
+              </div>
+            </SortableContext>
+          </DndContext>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Thumb({
+  row,
+  number,
+  size,
+  isHere,
+  findings,
+  near,
+  onOpen,
+  onKey,
+}: {
+  row: DocumentRow;
+  number: number;
+  size: { width: number; height: number };
+  isHere: boolean;
+  findings: number;
+  near: boolean;
+  onOpen: () => void;
+  onKey: (e: KeyboardEvent) => void;
+}) {
+  const { session } = useEbook();
+  const { saves } = useSnapshot();
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
+    id: row.path,
+  });
+  return (
+    <button
+      ref={setNodeRef}
+      type="button"
+      data-document={row.path}
+      {...attributes}
+      {...listeners}
+      role={undefined}
+      aria-roledescription={undefined}
+      aria-describedby={undefined}
+      aria-current={isHere ? 'true' : undefined}
+      aria-label={`${number}, ${row.label}${row.linear ? '' : ', reached by links alone'}${findings > 0 ? `, ${findings === 1 ? '1 finding' : `${findings} findings`}` : ''}`}
+      onClick={onOpen}
+      onKeyDown={onKey}
+      className="relative block shrink-0 text-left"
+      style={{
+        width: size.width,
+        transform: CSS.Translate.toString(transform),
+        transition,
+        zIndex: isDragging ? 20 : undefined,
+      }}
+    >
+      <span className="block h-3 truncate text-[10px] leading-3 text-ink-soft">{row.label}</span>
+      <span
+        className={`relative block overflow-hidden bg-[#fffdf8] outline ${isHere ? 'outline-2 outline-spruce' : 'outline-rule'} ${row.linear ? '' : 'opacity-60'}`}
+        style={size}
+      >
+        {near && row.there ? (
+          <Picture
+            key={`${saves[row.path] ?? 0} ${saves[''] ?? 0}`}
+            base={`/api/ebooks/${session.id}/parts/`}
+            path={row.path}
+            scale={size.width / SCREEN.width}
+          />
+        ) : null}
+        {findings > 0 ? <span aria-hidden className="absolute top-1 right-0 h-3 w-1 bg-rubric" /> : null}
+      </span>
+    </button>
+  );
+}
+
+/** The beginning of a document, made small. */
+function Picture({ base, path, scale }: { base: string; path: string; scale: number }) {
+  return (
+    <iframe
+      title=""
+      aria-hidden
+      tabIndex={-1}
+      sandbox=""
+      loading="lazy"
+      src={addressOf(base, path)}
+      className="pointer-events-none absolute top-0 left-0 border-0"
+      style={{ ...SCREEN, transform: `scale(${scale})`, transformOrigin: 'top left' }}
+    />
+  );
+}
