@@ -19,6 +19,31 @@ export interface Emendation {
   show?: string;
 }
 
+interface ReadPackage {
+  /** What the parts that it was read from held. */
+  from: (Content | undefined)[];
+  value: EpubPackage;
+}
+const read = new WeakMap<Content, ReadPackage>();
+
+/** The package as it is now; read anew only where one of its own parts is another. */
+export function packageOf(e: Emended): EpubPackage {
+  const own = (p: EpubPackage): (Content | undefined)[] =>
+    [
+      'META-INF/container.xml',
+      p.path,
+      ...p.manifest.filter((i) => i.properties.includes('nav') || i.type === NCX).map((i) => i.path),
+    ].map((path) => e.parts.get(path));
+  const container = e.parts.get('META-INF/container.xml');
+  const known = container && read.get(container);
+  if (known && own(known.value).every((c, i) => c === known.from[i]))
+    return { ...known.value, zip: zipOf(e) };
+  const value = packageIn(zipOf(e));
+  if (container) read.set(container, { from: own(value), value });
+  return value;
+}
+const NCX = 'application/x-dtbncx+xml';
+
 export class Draft {
   readonly changes: PartChange[] = [];
   readonly notes: string[] = [];
@@ -46,7 +71,7 @@ export class Draft {
     return elements;
   }
   get package(): EpubPackage {
-    return packageIn(zipOf(this.now));
+    return packageOf(this.now);
   }
   /** Spans of the text as it is before any of them is replaced; they don’t overlap. */
   edit(path: string, replacements: readonly Replacement[]): void {

@@ -100,8 +100,8 @@ export function BlockSource({
         }}
       >
         <SourceEditor
-          key={`${path} ${line}`}
-          label={`Source of the ${name.toLowerCase()}`}
+          key={path}
+          label="Source"
           language="xml"
           source={source}
           lineEnd={lineEnd}

@@ -21,7 +21,7 @@ import { viewportOf } from '@/reader/viewport';
 import { BlockSource } from './BlockSource';
 import { useEbook } from './context';
 import { lineEndOf, placeAt } from './lines';
-import { Page, type Rect } from './page';
+import { Page, parsed, type Rect } from './page';
 import { elementsIn, followed } from './passage';
 import type { SourceFault, Typed } from './SourceEditor';
 
@@ -52,12 +52,17 @@ export function DocumentPage({
   const [page, setPage] = useState<Page | null>(null);
   const [height, setHeight] = useState(LEAST);
   const [viewport, setViewport] = useState<{ width: number; height: number } | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
   /** The passage under the pointer, or chosen by keys. */
   const [pointed, setPointed] = useState<number | null>(null);
   const [open, setOpen] = useState<{ span: Span; cursor: { at: number } } | null>(null);
   const [panelHeight, setPanelHeight] = useState(0);
   const all = useMemo(() => locate(text), [text]);
+  const tree = useMemo(() => parsed(text, type), [text, type]);
+  const wrong = useMemo(() => {
+    const fault = tree ? null : parseXml(text).fault;
+    if (tree) return null;
+    return `This isn’t well-formed, so the page still shows it as it was${fault ? `: line ${fault.line}, ${fault.message.replace(/\.$/, '')}` : ''}.`;
+  }, [tree, text]);
   const stood = useRef(text);
   const latest = useRef({ text, all, pointed, open });
   latest.current = { text, all, pointed, open };
@@ -83,19 +88,18 @@ export function DocumentPage({
       stood.current = text;
       setOpen((o) => o && { ...o, span: followed(o.span, before, text) });
     }
-    if (!page) return;
-    if (page.broken) return;
-    const taken = page.take(text, type === 'image/svg+xml' ? type : 'application/xhtml+xml');
-    const fault = taken ? null : parseXml(text).fault;
-    setWrong(
-      taken
-        ? null
-        : `This isn’t well-formed, so the page still shows it as it was${fault ? `: line ${fault.line}, ${fault.message}` : ''}.`,
-    );
-    if (taken) setHeight(Math.max(LEAST, page.height));
-  }, [page, text, type]);
+    if (!page || page.broken || !tree) return;
+    page.take(tree);
+    setHeight(Math.max(LEAST, page.height));
+  }, [page, text, tree]);
 
-  const inside = useMemo(() => (open ? elementsIn(all, open.span) : null), [all, open]);
+  // While the source can’t be read, the page shows what was there before, under the numbers it had then.
+  const shownAs = useRef<{ first: number; last: number } | null>(null);
+  const inside = useMemo(() => {
+    if (!open) return (shownAs.current = null);
+    if (tree) shownAs.current = elementsIn(all, open.span);
+    return shownAs.current;
+  }, [all, open, tree]);
   const room_ = open && inside ? panelHeight + BENEATH * 2 : 0;
   const [places, setPlaces] = useState<{ pointed: Rect | null; open: Rect | null }>({
     pointed: null,

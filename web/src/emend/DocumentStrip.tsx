@@ -13,9 +13,11 @@ import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dn
 import { CSS } from '@dnd-kit/utilities';
 import type { DocumentRow } from '@pagina/core/emend';
 import { addressOf } from '@/reader/source';
+import { viewportOf } from '@/reader/viewport';
 import { Button } from '@/ui/Button';
 import { SHELF, useShelf } from '@/ui/Shelf';
 import { useEbook, useSnapshot } from './context';
+import { Page } from './page';
 
 const HEAD = 28;
 const AROUND = 34;
@@ -220,6 +222,7 @@ function Thumb({
             base={`/api/ebooks/${session.id}/parts/`}
             path={row.path}
             scale={size.width / SCREEN.width}
+            fixed={row.fixed}
           />
         ) : null}
         {findings > 0 ? <span aria-hidden className="absolute top-1 right-0 h-3 w-1 bg-rubric" /> : null}
@@ -229,17 +232,43 @@ function Thumb({
 }
 
 /** The beginning of a document, made small. */
-function Picture({ base, path, scale }: { base: string; path: string; scale: number }) {
+function Picture({
+  base,
+  path,
+  scale,
+  fixed,
+}: {
+  base: string;
+  path: string;
+  scale: number;
+  fixed: boolean;
+}) {
+  const [viewport, setViewport] = useState<{ width: number; height: number } | null>(null);
+  const frame = useRef<HTMLIFrameElement>(null);
+  const load = (): void => {
+    const document = frame.current?.contentDocument;
+    const window = frame.current?.contentWindow as (Window & typeof globalThis) | null | undefined;
+    if (!document || !window || window.location.href === 'about:blank') return;
+    new Page(document, window, fixed);
+    if (fixed) setViewport(viewportOf(document));
+  };
+  const size = viewport ?? SCREEN;
   return (
     <iframe
+      ref={frame}
       title=""
       aria-hidden
       tabIndex={-1}
-      sandbox=""
+      sandbox="allow-same-origin"
       loading="lazy"
       src={addressOf(base, path)}
+      onLoad={load}
       className="pointer-events-none absolute top-0 left-0 border-0"
-      style={{ ...SCREEN, transform: `scale(${scale})`, transformOrigin: 'top left' }}
+      style={{
+        ...size,
+        transform: `scale(${(scale * SCREEN.width) / size.width})`,
+        transformOrigin: 'top left',
+      }}
     />
   );
 }

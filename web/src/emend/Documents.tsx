@@ -11,6 +11,7 @@ import { useRoom } from '@/ui/useRoom';
 import { useEbook, useSnapshot, useSource } from './context';
 import { DocumentPage } from './DocumentPage';
 import { faultsIn } from './faults';
+import { RenameFile } from './RenameFile';
 import { WholeSource } from './WholeSource';
 
 export function Documents() {
@@ -42,7 +43,14 @@ export function Documents() {
   };
   const open = whole?.path === row.path ? whole : null;
   return (
-    <div className="flex h-full flex-col">
+    <div
+      className="flex h-full flex-col"
+      onKeyDown={(e) => {
+        if (e.key !== 'F2') return;
+        e.preventDefault();
+        setAsking('rename');
+      }}
+    >
       <Toolbar label="Document" className="gap-x-2">
         <Button
           className="h-7 px-2"
@@ -113,43 +121,28 @@ export function Documents() {
           />
         )}
       </div>
-      <Dialog
-        title={asking === 'rename' ? 'Rename the file' : 'Add a document'}
-        open={asking !== null}
-        onOpenChange={(o) => !o && setAsking(null)}
-      >
-        {asking === 'rename' ? (
-          <LineForm
-            heading
-            primary
-            autoFocus
-            label="Path in the ebook"
-            schema={z.string().min(1).max(1_000)}
-            value={row.path}
-            action="Rename"
-            hint={() => 'Links, the navigation and the package follow.'}
-            onSend={async (to) => {
-              const done = await show(run({ type: 'rename', path: row.path, to: to.trim() }));
-              if (done) setAsking(null);
-              return false;
-            }}
-          />
-        ) : (
-          <LineForm
-            heading
-            primary
-            autoFocus
-            label="Its title"
-            schema={z.string().min(1).max(500)}
-            action="Add"
-            hint={() => 'It comes after this one, has the same styles, and is listed in the contents.'}
-            onSend={async (title) => {
-              const done = await show(run({ type: 'add-document', after: row.path, title }));
-              if (done) setAsking(null);
-              return done;
-            }}
-          />
-        )}
+      <RenameFile
+        path={asking === 'rename' ? row.path : null}
+        onDone={(to) => {
+          setAsking(null);
+          if (to) goTo({ path: to, offset: null });
+        }}
+      />
+      <Dialog title="Add a document" open={asking === 'add'} onOpenChange={(o) => !o && setAsking(null)}>
+        <LineForm
+          heading
+          primary
+          autoFocus
+          label="Its title"
+          schema={z.string().min(1).max(500)}
+          action="Add"
+          hint={() => 'It comes after this one, has the same styles, and is listed in the contents.'}
+          onSend={async (title) => {
+            const done = await show(run({ type: 'add-document', after: row.path, title }));
+            if (done) setAsking(null);
+            return done;
+          }}
+        />
       </Dialog>
     </div>
   );

@@ -5,6 +5,7 @@ import { Button } from '@/ui/Button';
 import { Menu } from '@/ui/Menu';
 import { Text } from '@/ui/Text';
 import { useEbook, useSnapshot } from './context';
+import { OtherFiles } from './OtherFiles';
 import { Sheet } from './Sheet';
 
 /** Names of the metadata in words (Dublin Core, EPUB 3.3 §5.5, EPUB Accessibility 1.1 §2, schema.org). */
@@ -104,6 +105,7 @@ export function PackageSheet() {
           </div>
         </div>
       )}
+      <OtherFiles />
     </Sheet>
   );
 }

@@ -9,6 +9,7 @@ import { Checkbox } from '@/ui/Checkbox';
 import { DropSurface, FileButton } from '@/ui/FileDrop';
 import { Text } from '@/ui/Text';
 import { useEbook, useSnapshot } from './context';
+import { RenameFile } from './RenameFile';
 import { Sheet } from './Sheet';
 import { useFiles, type EbookFile } from './useFiles';
 
@@ -90,18 +91,7 @@ function Picture({ picture: p, onReplace }: { picture: EbookFile; onReplace: (fi
         className="h-24 w-24 border border-rule bg-[#fffdf8] object-contain"
       />
       <div className="min-w-0">
-        {renaming ? (
-          <Text
-            aria-label="Path in the ebook"
-            value={p.path}
-            onCommit={(to) => {
-              setRenaming(false);
-              void run({ type: 'rename', path: p.path, to });
-            }}
-          />
-        ) : (
-          <p className="truncate font-serif text-[16px]">{p.path}</p>
-        )}
+        <p className="truncate font-serif text-[16px]">{p.path}</p>
         <p className="text-[13px] text-ink-soft">
           {[
             p.isCover ? 'the cover' : '',
@@ -154,6 +144,7 @@ function Picture({ picture: p, onReplace }: { picture: EbookFile; onReplace: (fi
           </div>
         ))}
       </div>
+      <RenameFile path={renaming ? p.path : null} onDone={() => setRenaming(false)} />
       <div className="flex flex-col items-stretch gap-1">
         <FileButton
           className="h-7 px-2"
@@ -163,7 +154,7 @@ function Picture({ picture: p, onReplace }: { picture: EbookFile; onReplace: (fi
         >
           Replace
         </FileButton>
-        <Button kind="quiet" className="h-7 px-2" onClick={() => setRenaming(!renaming)}>
+        <Button kind="quiet" className="h-7 px-2" onClick={() => setRenaming(true)}>
           Rename
         </Button>
         {p.isCover ? null : (

@@ -107,18 +107,18 @@ export function SourceEditor({
   const view = useRef<EditorView | null>(null);
   /** The source as this editor has it, with its own line ends. */
   const raw = useRef(source);
-  const latest = useRef({ onType, onUndo, onLeave, lineEnd });
-  latest.current = { onType, onUndo, onLeave, lineEnd };
+  const latest = useRef({ onType, onUndo, onLeave, lineEnd, firstLine });
+  latest.current = { onType, onUndo, onLeave, lineEnd, firstLine };
 
   useEffect(() => {
     const parent = holder.current;
     if (!parent) return;
     const keys = (redo: boolean) => (): boolean => (latest.current.onUndo(redo), true);
     const extensions: Extension[] = [
-      lineNumbers({ formatNumber: (n) => String(n + firstLine - 1) }),
+      lineNumbers({ formatNumber: (n) => String(n + latest.current.firstLine - 1) }),
       drawSelection(),
       EditorView.lineWrapping,
-      language === 'css' ? css() : xml(),
+      language === 'css' ? css() : xml({ autoCloseTags: false }),
       syntaxHighlighting(ink),
       look,
       lintGutter(),
@@ -163,7 +163,7 @@ export function SourceEditor({
       view.current = null;
     };
     // Another source under the same label comes in by the effect below.
-  }, [label, language, firstLine]);
+  }, [label, language]);
 
   useEffect(() => {
     const v = view.current;

@@ -1,16 +1,36 @@
 'use client';
 /** The style sheets as their rules: what each applies to, how often, and its values as fields. */
 import { useEffect, useMemo, useState } from 'react';
+import { toast } from 'sonner';
 import { styleRules, type StyleDeclaration, type StyleRule } from '@pagina/core/emend';
 import { fetchDocument } from '@/reader/source';
 import { lineOf as input } from '@/ui/Field';
+import { FileButton } from '@/ui/FileDrop';
+import { Menu } from '@/ui/Menu';
 import { Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
 import { useEbook, useSnapshot, useSource } from './context';
+import { RenameFile } from './RenameFile';
 import { Sheet } from './Sheet';
 
 export function StylesSheet() {
+  const { session, run } = useEbook();
   const { view } = useSnapshot();
+  const [renaming, setRenaming] = useState(false);
+  const bring = async (list: readonly File[]): Promise<void> => {
+    for (const f of list) {
+      try {
+        const { sha256, name, type } = await session.bring(f);
+        if (type !== 'text/css') throw new Error(`“${name}” isn’t a style sheet.`);
+        const saved = await run({ type: 'add-file', file: { sha256, name } });
+        if (!saved?.show) continue;
+        setChosen(saved.show);
+        toast('It was added. A document uses it once its head links to it, or another sheet imports it.');
+      } catch (e) {
+        toast((e as Error).message, { duration: 8_000 });
+      }
+    }
+  };
   const [chosen, setChosen] = useState<string | null>(null);
   const path = chosen !== null && view.sheets.includes(chosen) ? chosen : (view.sheets[0] ?? '');
   const { text, refusal } = useSource(path);
@@ -39,6 +59,26 @@ export function StylesSheet() {
               onChoose={setChosen}
             />
           ) : null}
+          <Menu
+            label="Style sheet"
+            items={[
+              { name: 'Rename the file', disabled: path === '', run: () => setRenaming(true) },
+              {
+                name: 'Remove',
+                disabled: path === '',
+                run: () => void run({ type: 'remove-file', path }),
+              },
+            ]}
+          />
+          <FileButton
+            className="h-7 px-2"
+            label="Style sheets"
+            endings={['.css']}
+            several
+            onFiles={(l) => void bring(l)}
+          >
+            Add
+          </FileButton>
           <input
             type="search"
             aria-label="Find a rule"
@@ -50,6 +90,13 @@ export function StylesSheet() {
         </>
       }
     >
+      <RenameFile
+        path={renaming ? path : null}
+        onDone={(to) => {
+          setRenaming(false);
+          if (to) setChosen(to);
+        }}
+      />
       {path === '' ? (
         <p className="text-ink-soft">The ebook has no style sheet: its readers’ own is all it is shown by.</p>
       ) : refusal ? (

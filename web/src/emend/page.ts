@@ -96,11 +96,15 @@ export class Page {
     const margin = body ? parseFloat(this.window.getComputedStyle(body).marginBottom) || 0 : 0;
     return Math.ceil(held.getBoundingClientRect().bottom + this.window.scrollY + margin);
   }
-  /** Takes a new source over; false where it is not well-formed, and the page stays as it was. */
-  take(source: string, type: string): boolean {
-    const parsed = new DOMParser().parseFromString(source, type as DOMParserSupportedType);
-    if (parsed.querySelector('parsererror')) return false;
+  /** Takes another tree of the document over. */
+  take(parsed: Document): void {
     patch(this.document.documentElement, parsed.documentElement);
-    return true;
   }
+}
+
+/** A source as a tree; null where it is not well-formed. */
+export function parsed(source: string, type: string): Document | null {
+  const as = type === 'image/svg+xml' ? type : 'application/xhtml+xml';
+  const document = new DOMParser().parseFromString(source, as);
+  return document.querySelector('parsererror') ? null : document;
 }
