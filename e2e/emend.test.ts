@@ -441,6 +441,33 @@ describe('an EPUB with faults', () => {
     await page.locator('.cm-content').waitFor();
     expect(errors).toEqual([]);
   });
+  it('is not brought down by a document nested too deep, an empty one, and names that are markup', async () => {
+    const deep = `<html xmlns="http://www.w3.org/1999/xhtml"><head><title>Deep</title></head><body>${'<div>'.repeat(5_000)}x${'</div>'.repeat(5_000)}</body></html>`;
+    const odd = `Text/it's "<b>".xhtml`;
+    const opf = (FOREIGN['OPS/book.opf'] as string)
+      .replace('Text/third.xhtml', 'Text/it%27s%20%22%3Cb%3E%22.xhtml')
+      .replace('The Weir &amp; the Mill', '&lt;img src="x" onerror="document.title=1">');
+    await openAsItIs(
+      page,
+      '<b>Odd</b>.epub',
+      foreignEpub({
+        ...FOREIGN,
+        'OPS/book.opf': opf,
+        'OPS/Text/second.xhtml': deep,
+        [FIRST]: '',
+        [`OPS/${odd}`]: FOREIGN['OPS/Text/third.xhtml'] as string,
+      }),
+    );
+    await page.getByText('isn’t well-formed XML, so many readers will refuse it').waitFor();
+    await page.locator('[data-document="OPS/Text/second.xhtml"]').click();
+    await page.getByText('nested hundreds of levels deep').waitFor();
+    await page.locator('[data-document]').nth(2).click();
+    await frame().getByText('Fast water.').click();
+    await source().waitFor();
+    await page.keyboard.type('Very ');
+    await expect.poll(async () => textIn(await copy(), `OPS/${odd}`)).toContain('Very Fast water.');
+    expect(errors).toEqual([]);
+  });
   it('has pages of a fixed size whose source opens beneath the page, and runs no script', async () => {
     const fixed: Zippable = {
       mimetype: [strToU8('application/epub+zip'), { level: 0 }],

@@ -196,7 +196,7 @@ describe('documents', () => {
     overviewOf(e).contents.map((c) => `${'>'.repeat(c.depth)}${c.label}`);
 
   it('are moved, and the contents and the NCX with them', () => {
-    const e = after(open(), { type: 'move', path: third, to: 0 });
+    const e = after(open(), { type: 'move', path: third, before: first });
     expect(spine(e).slice(0, 3)).toEqual([third, first, second]);
     expect(contents(e)).toEqual(['The Race', 'The Weir', '>Later', 'The Mill']);
     expect(text(e, 'OPS/toc.ncx').match(/playOrder="(\d)"><navLabel><text>[^<]*/g)).toBeNull();
@@ -206,7 +206,9 @@ describe('documents', () => {
     expect(order).toEqual(['1 The Race', '2 The Weir', '3 Later', '4 The Mill']);
     expect(text(e, 'OPS/nav.xhtml')).toContain('The <em>Weir</em>');
     expect(deadLinks(e)).toEqual([]);
-    expect(spine(after(e, { type: 'move', path: third, to: 2 })).slice(0, 3)).toEqual([first, second, third]);
+    expect(
+      spine(after(e, { type: 'move', path: third, before: 'OPS/Text/notes.xhtml' })).slice(0, 3),
+    ).toEqual([first, second, third]);
   });
   it('are divided, and every link finds its half', () => {
     const e = after(open(), { type: 'divide', path: first, at: at(open(), first, "<h2 id='later'") });
@@ -556,7 +558,7 @@ describe('whatever is done, in whatever order', () => {
     const path = docs[a % docs.length]?.path ?? '';
     switch (what) {
       case 'move':
-        return { type: 'move', path, to: b % docs.length };
+        return { type: 'move', path, before: docs[b % (docs.length + 1)]?.path ?? null };
       case 'divide': {
         const source = textOfPart(e, path) ?? '';
         const all = locate(source);

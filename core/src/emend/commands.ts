@@ -23,7 +23,7 @@ const count = z.number().int().min(0).max(100_000_000);
 const file = z.object({ sha256: z.string().regex(/^[0-9a-f]{64}$/), name: z.string().max(300) });
 
 export const commandSchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('move'), path, to: count }),
+  z.object({ type: z.literal('move'), path, before: path.nullable() }),
   z.object({ type: z.literal('linear'), path, linear: z.boolean() }),
   z.object({ type: z.literal('divide'), path, at: count }),
   z.object({ type: z.literal('join'), path }),
@@ -78,7 +78,7 @@ export function emend(e: Emended, c: Command, incoming: IncomingFile | null): Ou
   const missing = refused('emend/gone', 'The file did not arrive. Add it again.');
   switch (c.type) {
     case 'move':
-      return moveDocument(e, c.path, c.to);
+      return moveDocument(e, c.path, c.before);
     case 'linear':
       return setLinear(e, c.path, c.linear);
     case 'divide':

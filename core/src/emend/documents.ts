@@ -25,21 +25,20 @@ const pathsOf = (p: EpubPackage): string[] =>
   p.spine.map((s) => p.manifest.find((i) => i.id === s.idref)?.path ?? '');
 const itemAt = (p: EpubPackage, path: string) => p.manifest.find((i) => i.path === path);
 
-/** Moves a document to a place in the spine, counted without it. The navigation follows where it was in reading order. */
-export function moveDocument(e: Emended, path: string, to: number): Outcome<Emendation> {
+/** Moves a document before another, or to the end of the spine. The navigation follows where it was in reading order. */
+export function moveDocument(e: Emended, path: string, next: string | null): Outcome<Emendation> {
   const d = new Draft(e);
   const before = pathsOf(d.package);
-  const at = before.indexOf(path);
   const s = packageSource(d);
-  const ref = s.itemrefs[at];
-  if (at < 0 || !ref) return gone;
-  const rest = s.itemrefs.filter((r) => r !== ref);
-  const target = Math.max(0, Math.min(rest.length, to));
-  if (target === at) return d.done('Move a document', path);
+  const ref = s.itemrefs[before.indexOf(path)];
+  const other = next === null ? undefined : s.itemrefs[before.indexOf(next)];
+  if (!ref || (next !== null && !other)) return gone;
+  const last = s.itemrefs.at(-1) ?? ref;
+  if (other === ref || (!other && last === ref) || s.itemrefs[s.itemrefs.indexOf(ref) + 1] === other)
+    return d.done('Move a document', path);
   const from = withIndent(s.text, ref);
   const piece = s.text.slice(from.from, from.to);
-  const next = rest[target];
-  const place = next ? withIndent(s.text, next).from : (rest.at(-1)?.to ?? from.from);
+  const place = other ? withIndent(s.text, other).from : last.to;
   d.edit(s.path, [
     { ...from, with: '' },
     { from: place, to: place, with: piece },

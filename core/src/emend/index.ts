@@ -2,6 +2,7 @@ export * from './blocks';
 export * from './commands';
 export * from './container';
 export * from './contents';
+export * from './depth';
 export * from './draft';
 export * from './files';
 export * from './located';

@@ -50,7 +50,8 @@ export function overviewOf(e: Emended): Overview {
     creators: p.metadata.filter((m) => m.name === 'creator').map((m) => m.value),
     language: order.language,
     direction: order.direction,
-    documents: order.documents.map((x) => ({
+    // One that is named twice is shown once.
+    documents: [...new Map(order.documents.map((x) => [x.path, x])).values()].map((x) => ({
       path: x.path,
       label: named.get(x.path) ?? ownName(d, x.path),
       type: items.get(x.path)?.type ?? '',

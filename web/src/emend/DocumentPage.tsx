@@ -119,7 +119,7 @@ export function DocumentPage({
     if (!page) return;
     // Pictures and typefaces that come later move what stands below them.
     const watch = new ResizeObserver(() => lay());
-    watch.observe(page.document.body ?? page.document.documentElement);
+    if (page.root) watch.observe(page.document.body ?? page.root);
     return () => watch.disconnect();
   }, [lay, page, text]);
   useEffect(() => {

@@ -65,10 +65,15 @@ export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
       el.scrollTo({ left: x - el.clientWidth / 2 });
   }, [here, step]);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  /** Moves a document to a place in the list. */
+  const moveTo = (path: string, to: number): Promise<unknown> => {
+    const rest = ids.filter((x) => x !== path);
+    return run({ type: 'move', path, before: rest[to] ?? null });
+  };
   const drop = ({ active, over }: DragEndEvent): void => {
     const to = over ? ids.indexOf(String(over.id)) : -1;
     if (to < 0 || active.id === over?.id) return;
-    void run({ type: 'move', path: String(active.id), to });
+    void moveTo(String(active.id), to);
   };
   const keys = (e: KeyboardEvent, row: DocumentRow): void => {
     const at = ids.indexOf(row.path);
@@ -82,7 +87,7 @@ export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
     const to = at + by;
     if (by === 0 || to < 0 || to >= ids.length) return;
     e.preventDefault();
-    if (e.altKey) return void run({ type: 'move', path: row.path, to }).then(() => focusOn(row.path));
+    if (e.altKey) return void moveTo(row.path, to).then(() => focusOn(row.path));
     goTo({ path: ids[to] ?? row.path, offset: null });
     focusOn(ids[to] ?? row.path);
   };

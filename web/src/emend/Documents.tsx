@@ -2,6 +2,7 @@
 /** The text of the ebook: one document after the other on the table, and what can be done with the one that lies there. */
 import { useMemo, useState } from 'react';
 import * as z from 'zod';
+import { isTooDeep } from '@pagina/core/emend';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { LineForm } from '@/ui/LineForm';
@@ -108,6 +109,11 @@ export function Documents() {
           </p>
         ) : text === null ? (
           <p className="p-8 text-ink-soft">Opening the document …</p>
+        ) : isTooDeep(text) && !open ? (
+          <p role="alert" className="p-8">
+            The elements of this document are nested hundreds of levels deep, so readers may refuse it, and
+            the page isn’t shown. Its whole source can be edited.
+          </p>
         ) : open ? (
           <WholeSource path={row.path} cursor={open.cursor} />
         ) : (

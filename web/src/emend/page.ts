@@ -50,7 +50,11 @@ export class Page {
   }
   /** Whether the source could be read as XML at all. */
   get broken(): boolean {
-    return this.document.querySelector('parsererror') !== null;
+    return !this.root || this.document.querySelector('parsererror') !== null;
+  }
+  /** Null of an empty file. */
+  get root(): Element | null {
+    return this.document.documentElement;
   }
   /** The element of a number in document order. */
   element(n: number): Element | null {
@@ -92,13 +96,14 @@ export class Page {
   /** The height of all there is. */
   get height(): number {
     const { body, documentElement } = this.document;
-    const held = body ?? documentElement;
+    const held = body ?? (documentElement as HTMLElement | null);
+    if (!held) return 0;
     const margin = body ? parseFloat(this.window.getComputedStyle(body).marginBottom) || 0 : 0;
     return Math.ceil(held.getBoundingClientRect().bottom + this.window.scrollY + margin);
   }
   /** Takes another tree of the document over. */
   take(parsed: Document): void {
-    patch(this.document.documentElement, parsed.documentElement);
+    if (this.root) patch(this.root, parsed.documentElement);
   }
 }
 
