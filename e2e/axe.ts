@@ -5,19 +5,25 @@ import type { Page } from 'playwright-core';
 
 const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
+/** The criteria of levels A and AA. */
+export const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
 export class AxeBuilder {
   constructor(private readonly page: Page) {}
-  /** Violations as "rule: element". */
-  async violations(): Promise<string[]> {
+  /** Violations as "rule: element"; of the rules with these tags. */
+  async violations(tags: readonly string[] = WCAG): Promise<string[]> {
     await this.page.evaluate(source);
-    return this.page.evaluate(async () => {
-      const axe = (
-        window as unknown as {
-          axe: { run(o: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> };
-        }
-      ).axe;
-      const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] });
-      return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')}`));
-    });
+    return this.page.evaluate(
+      async (runOnly) => {
+        const axe = (
+          window as unknown as {
+            axe: { run(o: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> };
+          }
+        ).axe;
+        const { violations } = await axe.run({ runOnly });
+        return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')}`));
+      },
+      [...tags],
+    );
   }
 }

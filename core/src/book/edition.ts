@@ -57,6 +57,8 @@ export const reflowEditionSchema = z.object({
   pictures: z.enum(['as-they-are', 'large', 'small']).default('as-they-are'),
   /** Whose faces it is read in: the reader's, or those of its design, which then are in the file. */
   faces: z.enum(['reader', 'own']).default('reader'),
+  /** Whether it states that it conforms to EPUB Accessibility, where the checks find nothing in the way. */
+  conformance: z.boolean().default(true),
   /** The print edition whose folios its page list gives; null for none. Books saved by earlier versions don’t say. */
   pageList: z.string().nullable().optional(),
 });

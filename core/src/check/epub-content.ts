@@ -1,5 +1,5 @@
-/** Rules for the navigation, the text and the accessibility metadata (EPUB 3.3 §6, §7; Accessibility 1.1). */
-import { descendants, textOf, type XmlElement } from '../base';
+/** Rules for the navigation and the text (EPUB 3.3 §6, §7). */
+import type { XmlElement } from '../base';
 import { resolve } from '../package';
 import { type EpubSubject } from './epub-subject';
 import type { Rule } from './rules';
@@ -81,57 +81,6 @@ export const CONTENT_RULES: Rule<EpubSubject>[] = [
       for (const d of documents)
         for (const [id, count] of d.ids)
           if (count > 1) yield { message: `The id “${id}” is used ${count} times.`, file: d.path };
-    },
-  },
-  {
-    name: 'epub/alt',
-    severity: 'caution',
-    source: 'EPUB Accessibility 1.1 §3.3; WCAG 2.2 SC 1.1.1',
-    *look({ documents, version }) {
-      // XHTML 1.1 has no roles: there, nothing to be said is all that a decoration can say of itself.
-      const saysNothing = (role: string | undefined): boolean =>
-        !version.startsWith('2') && role !== 'presentation';
-      for (const d of documents)
-        for (const img of d.root ? descendants(d.root, 'img') : [])
-          if (img.attrs.alt === undefined || (img.attrs.alt === '' && saysNothing(img.attrs.role)))
-            yield {
-              message: 'A picture has no alternative text.',
-              file: d.path,
-              line: img.line,
-              column: img.column,
-              remedy: 'Describe it in the manuscript, or say that it is only decoration.',
-            };
-    },
-  },
-  {
-    name: 'epub/language',
-    severity: 'caution',
-    source: 'EPUB 3.3 §6.1.3; WCAG 2.2 SC 3.1.1',
-    *look({ documents }) {
-      for (const d of documents)
-        if (d.root && !d.root.attrs['xml:lang'] && !d.root.attrs.lang)
-          yield { message: 'The page does not say its language.', file: d.path, line: d.root.line };
-    },
-  },
-  {
-    name: 'epub/page-title',
-    severity: 'caution',
-    source: 'HTML §4.2.2; WCAG 2.2 SC 2.4.2',
-    *look({ documents }) {
-      for (const d of documents)
-        if (d.root && !descendants(d.root, 'title').some((t) => textOf(t).trim()))
-          yield { message: 'The page has no title.', file: d.path };
-    },
-  },
-  {
-    name: 'epub/accessibility-metadata',
-    severity: 'caution',
-    source: 'EPUB Accessibility 1.1 §2.2',
-    *look({ metadata, path, version, root }) {
-      if (!root || !version.startsWith('3')) return;
-      for (const p of ['accessMode', 'accessibilityFeature', 'accessibilityHazard'])
-        if (!metadata.some((m) => m.name === `schema:${p}`))
-          yield { message: `The package doesn’t state its ${p}.`, file: path };
     },
   },
 ];

@@ -80,10 +80,14 @@ function metadata(p: Publication): string[] {
   if (p.sampleOf !== null)
     meta.push('<dc:type>preview</dc:type>', `<dc:source>${escapeXml(p.sampleOf)}</dc:source>`);
   for (const [property, value] of p.access)
-    meta.push(`<meta property="${property}">${escapeXml(value)}</meta>`);
+    meta.push(`<meta property="${property}"${ours(property, p)}>${escapeXml(value)}</meta>`);
   if (p.pictures.some((x) => x.isCover)) meta.push('<meta name="cover" content="cover-picture"/>');
   return meta;
 }
+
+/** The summary is written in English, whatever the book is in. */
+const ours = (property: string, { record }: Publication): string =>
+  property === 'schema:accessibilitySummary' && !/^en\b/.test(record.language) ? ' xml:lang="en"' : '';
 
 function navFile(p: Publication): string {
   const heading = escapeXml(p.contents.heading);

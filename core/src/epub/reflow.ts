@@ -42,7 +42,7 @@ import {
   type Naming,
   type NotePlaces,
 } from '../order';
-import { bareIsbn } from '../record';
+import { authorsLine, bareIsbn } from '../record';
 import { accessMeta, factsOf } from './access';
 import { Addresses, addressOf } from './addresses';
 import { idIn } from './ids';
@@ -197,7 +197,10 @@ export class ReflowRenderer {
 
   private access(pageList: boolean): Publication['access'] {
     const animated = new Set(this.book.pictures.filter((p) => p.type === 'image/gif').map((p) => p.id));
-    return accessMeta(factsOf(this.sections, animated, pageList));
+    const { record } = this.book;
+    const says = this.edition.conformance && this.edition.version === '3.3' && record.language !== '';
+    const certifier = says ? record.imprint || authorsLine(record) : '';
+    return accessMeta({ ...factsOf(this.sections, animated, pageList), certifier });
   }
 
   /** `contents`: their heading, where they are in the order of reading: nothing leads out of it. */

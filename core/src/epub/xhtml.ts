@@ -179,7 +179,7 @@ export class SectionWriter {
   private table(n: Node, id: string): string {
     const heads = headRows(n);
     const rows: string[] = [];
-    n.forEach((r) => void rows.push(`<tr>${this.children(r, (c) => this.cell(c))}</tr>`));
+    n.forEach((r, _, at) => void rows.push(`<tr>${this.children(r, (c) => this.cell(c, at < heads))}</tr>`));
     const part = (tag: string, of: readonly string[]): string =>
       of.length === 0 ? '' : `<${tag}>\n${of.join('\n')}\n</${tag}>\n`;
     const caption = this.takeCaption();
@@ -199,10 +199,12 @@ export class SectionWriter {
     return caption;
   }
 
-  private cell(n: Node): string {
+  /** `inHead`: in a row of headings, which are those of their columns. */
+  private cell(n: Node, inHead: boolean): string {
     const tag = n.attrs.head ? 'th' : 'td';
     const { colspan, rowspan, align } = n.attrs as Record<string, unknown>;
     const how = [
+      n.attrs.head ? ` scope="${inHead ? 'col' : 'row'}"` : '',
       colspan === 1 ? '' : ` colspan="${Number(colspan)}"`,
       rowspan === 1 ? '' : ` rowspan="${Number(rowspan)}"`,
       align === 'left' ? '' : ` class="${align === 'right' ? 'right' : 'centre'}"`,
@@ -218,7 +220,7 @@ export class SectionWriter {
     const credit = n.attrs.credit as string;
     const caption = n.content.size > 0 || credit;
     const image = picture
-      ? `<img src="${escapeXml(picture.href)}" alt="${escapeXml(altOf(n))}"${altOf(n) ? '' : ' role="presentation"'} width="${picture.width}" height="${picture.height}"/>`
+      ? `<img src="${escapeXml(picture.href)}" alt="${escapeXml(altOf(n))}"${n.attrs.decorative ? ' role="presentation"' : ''} width="${picture.width}" height="${picture.height}"/>`
       : '';
     const words = caption
       ? `\n<figcaption>${this.label(n.attrs.id as string)}${this.inline(n)}${credit ? ` <span class="credit">${escapeXml(credit)}</span>` : ''}</figcaption>`
@@ -247,8 +249,10 @@ export class SectionWriter {
 
   private noteBody(n: Node): string {
     const id = n.attrs.id as string;
-    const body = this.noteText(n, this.marks.get(id) ?? '*', this.c.here(callOf(id)));
-    return `<aside${this.ids.own(`note-${idIn(id)}`)} epub:type="footnote" role="doc-footnote">\n${body}\n</aside>`;
+    const mark = this.marks.get(id) ?? '*';
+    const body = this.noteText(n, mark, this.c.here(callOf(id)));
+    // One note is told from another by its mark, among all that can be jumped to.
+    return `<aside${this.ids.own(`note-${idIn(id)}`)} epub:type="footnote" role="doc-footnote" aria-label="${mark}">\n${body}\n</aside>`;
   }
 
   private noteText(note: Node, mark: string, back: string): string {
@@ -390,8 +394,9 @@ export const callOf = (ref: string): string => `call-${idIn(ref)}`;
 
 /** Id of the mark of a print page. */
 export const pageId = (label: string): string => `page-${escapeXml(label)}`;
+/** Its number is its title, which names it as well as a label would (DPUB-ARIA 1.1), and which older readers know too. */
 export const pageMark = (label: string): string =>
-  `<span id="${pageId(label)}" epub:type="pagebreak" role="doc-pagebreak" aria-label="${escapeXml(label)}"></span>`;
+  `<span id="${pageId(label)}" epub:type="pagebreak" role="doc-pagebreak" title="${escapeXml(label)}"></span>`;
 
 export function xhtmlFile(title: string, language: string, css: string, body: string, bodyType = ''): string {
   const lang = escapeXml(language);

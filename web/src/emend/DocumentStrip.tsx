@@ -14,8 +14,7 @@ import { CSS } from '@dnd-kit/utilities';
 import type { DocumentRow } from '@pagina/core/emend';
 import { addressOf } from '@/reader/source';
 import { viewportOf } from '@/reader/viewport';
-import { Button } from '@/ui/Button';
-import { SHELF, useShelf } from '@/ui/Shelf';
+import { ShelfTools, useShelf } from '@/ui/Shelf';
 import { useEbook, useSnapshot } from './context';
 import { Page } from './page';
 
@@ -36,7 +35,6 @@ export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
   const room = Math.max(48, shelf.height - HEAD - AROUND);
   const width = Math.round((room * SCREEN.width) / SCREEN.height);
   const step = width + GAP;
-  const high = shelf.height > (SHELF.low + SHELF.high) / 2;
   const { documents } = view;
   const ids = useMemo(() => documents.map((d) => d.path), [documents]);
   const counts = useMemo(() => {
@@ -120,22 +118,7 @@ export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
           )}
         </span>
         <span className="ml-auto" />
-        <Button
-          kind="quiet"
-          className="h-6 px-2 text-[13px]"
-          onClick={() => shelf.resize(high ? SHELF.low : SHELF.high)}
-          disabled={shelf.folded}
-        >
-          {high ? 'Lower' : 'Taller'}
-        </Button>
-        <Button
-          kind="quiet"
-          className="h-6 px-2 text-[13px]"
-          aria-expanded={!shelf.folded}
-          onClick={() => (shelf.folded ? shelf.resize(SHELF.low) : shelf.fold())}
-        >
-          {shelf.folded ? 'Unfold the strip' : 'Fold'}
-        </Button>
+        <ShelfTools />
       </div>
       {shelf.folded ? null : (
         <div

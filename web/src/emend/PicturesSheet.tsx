@@ -1,7 +1,6 @@
 'use client';
 /** The pictures of the ebook: how large, where shown, what is said of each; replaced, added, renamed, removed; the cover. */
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { addressOf } from '@/reader/source';
 import { Button } from '@/ui/Button';
 import { sizeInWords } from '@/ui/FileOf';
@@ -11,29 +10,17 @@ import { Text } from '@/ui/Text';
 import { useEbook, useSnapshot } from './context';
 import { RenameFile } from './RenameFile';
 import { Sheet } from './Sheet';
+import { useBringing } from './useBringing';
 import { useFiles, type EbookFile } from './useFiles';
 
 const ENDINGS = ['.jpg', '.jpeg', '.png', '.gif', '.webp', '.svg'];
 
 export function PicturesSheet() {
-  const { session, run } = useEbook();
+  const { run } = useEbook();
   const files = useFiles();
   const pictures = files?.filter((f) => f.type.startsWith('image/')) ?? [];
   const cover = pictures.find((p) => p.isCover);
-  const bring = async (
-    list: readonly File[],
-    then: (file: { sha256: string; name: string }) => Promise<unknown>,
-  ): Promise<void> => {
-    for (const f of list) {
-      try {
-        const { sha256, name, type } = await session.bring(f);
-        if (!type.startsWith('image/')) throw new Error(`“${name}” isn’t a picture.`);
-        await then({ sha256, name });
-      } catch (e) {
-        toast((e as Error).message, { duration: 8_000 });
-      }
-    }
-  };
+  const bring = useBringing('image/', 'a picture');
   const add = (list: readonly File[]): void => void bring(list, (file) => run({ type: 'add-file', file }));
   return (
     <DropSurface className="h-full" onFiles={add}>

@@ -12,25 +12,20 @@ import { Text } from '@/ui/Text';
 import { useEbook, useSnapshot, useSource } from './context';
 import { RenameFile } from './RenameFile';
 import { Sheet } from './Sheet';
+import { useBringing } from './useBringing';
 
 export function StylesSheet() {
-  const { session, run } = useEbook();
+  const { run } = useEbook();
   const { view } = useSnapshot();
   const [renaming, setRenaming] = useState(false);
-  const bring = async (list: readonly File[]): Promise<void> => {
-    for (const f of list) {
-      try {
-        const { sha256, name, type } = await session.bring(f);
-        if (type !== 'text/css') throw new Error(`“${name}” isn’t a style sheet.`);
-        const saved = await run({ type: 'add-file', file: { sha256, name } });
-        if (!saved?.show) continue;
-        setChosen(saved.show);
-        toast('It was added. A document uses it once its head links to it, or another sheet imports it.');
-      } catch (e) {
-        toast((e as Error).message, { duration: 8_000 });
-      }
-    }
-  };
+  const bring = useBringing('text/css', 'a style sheet');
+  const add = (list: readonly File[]): Promise<void> =>
+    bring(list, async (file) => {
+      const saved = await run({ type: 'add-file', file });
+      if (!saved?.show) return;
+      setChosen(saved.show);
+      toast('It was added. A document uses it once its head links to it, or another sheet imports it.');
+    });
   const [chosen, setChosen] = useState<string | null>(null);
   const path = chosen !== null && view.sheets.includes(chosen) ? chosen : (view.sheets[0] ?? '');
   const { text, refusal } = useSource(path);
@@ -75,7 +70,7 @@ export function StylesSheet() {
             label="Style sheets"
             endings={['.css']}
             several
-            onFiles={(l) => void bring(l)}
+            onFiles={(l) => void add(l)}
           >
             Add
           </FileButton>

@@ -7,6 +7,7 @@ import { FileButton } from '@/ui/FileDrop';
 import { Table, type Column } from '@/ui/Table';
 import { useEbook } from './context';
 import { Sheet } from './Sheet';
+import { useBringing } from './useBringing';
 import { useFiles, type EbookFile } from './useFiles';
 
 const ENDINGS = ['.ttf', '.otf', '.woff', '.woff2'];
@@ -14,22 +15,16 @@ const isFace = (f: EbookFile): boolean =>
   /^font\/|font|opentype/.test(f.type) || /\.(ttf|otf|woff2?)$/i.test(f.path);
 
 export function TypefacesSheet() {
-  const { session, run } = useEbook();
+  const { run } = useEbook();
   const files = useFiles();
   const faces = files?.filter(isFace) ?? [];
-  const bring = async (list: readonly File[]): Promise<void> => {
-    for (const f of list) {
-      try {
-        const { sha256, name, type } = await session.bring(f);
-        if (!type.startsWith('font/')) throw new Error(`“${name}” isn’t a typeface.`);
-        const saved = await run({ type: 'add-file', file: { sha256, name } });
-        if (saved?.show)
-          toast(`“${saved.show}” was added. A style sheet declares it with @font-face before it is used.`);
-      } catch (e) {
-        toast((e as Error).message, { duration: 8_000 });
-      }
-    }
-  };
+  const bring = useBringing('font/', 'a typeface');
+  const add = (list: readonly File[]): Promise<void> =>
+    bring(list, async (file) => {
+      const saved = await run({ type: 'add-file', file });
+      if (saved?.show)
+        toast(`“${saved.show}” was added. A style sheet declares it with @font-face before it is used.`);
+    });
   const columns: Column<EbookFile>[] = [
     {
       id: 'family',
@@ -74,7 +69,7 @@ export function TypefacesSheet() {
           label="Typefaces"
           endings={ENDINGS}
           several
-          onFiles={(l) => void bring(l)}
+          onFiles={(l) => void add(l)}
         >
           Add typefaces
         </FileButton>

@@ -5,8 +5,7 @@ import { useBook, useComposed, useFindings, useTitle } from '@/title/context';
 import { NextThing } from '@/title/NextThing';
 import { kindRule } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';
-import { Button } from '@/ui/Button';
-import { SHELF, useShelf } from '@/ui/Shelf';
+import { ShelfTools, useShelf } from '@/ui/Shelf';
 import { PageCanvas } from './PageCanvas';
 
 /** Pixels of the shelf that are no page: its head; a tab above and a scroll bar below. */
@@ -31,7 +30,6 @@ export function Strip() {
   const spreads = Math.ceil((pages.length + 1) / 2);
   const room = Math.max(48, shelf.height - HEAD - AROUND_PAGES);
   const width = Math.round(room * ((composed?.width ?? 2) / (composed?.height ?? 3)));
-  const high = shelf.height > (SHELF.low + SHELF.high) / 2;
   const step = width * 2 + GAP;
   const headings = useMemo(() => headingsOf(book.sections, book), [book]);
   const ticks = useMemo(() => {
@@ -91,22 +89,7 @@ export function Strip() {
         <span aria-hidden className="h-4 border-l border-edge" />
         <NextThing />
         <span className="ml-auto" />
-        <Button
-          kind="quiet"
-          className="h-6 px-2 text-[13px]"
-          onClick={() => shelf.resize(high ? SHELF.low : SHELF.high)}
-          disabled={shelf.folded}
-        >
-          {high ? 'Lower' : 'Taller'}
-        </Button>
-        <Button
-          kind="quiet"
-          className="h-6 px-2 text-[13px]"
-          aria-expanded={!shelf.folded}
-          onClick={() => (shelf.folded ? shelf.resize(SHELF.low) : shelf.fold())}
-        >
-          {shelf.folded ? 'Unfold the strip' : 'Fold'}
-        </Button>
+        <ShelfTools />
       </div>
       {shelf.folded ? null : (
         <div

@@ -2,6 +2,7 @@
 /** The work, and a shelf below it whose upper edge can be dragged or moved by arrow keys; its height is remembered in this browser. */
 import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels';
 import { createContext, use, useMemo, useState, type ReactNode } from 'react';
+import { Button } from './Button';
 
 /** Pixels. */
 export const SHELF = { folded: 29, least: 112, low: 136, high: 232 } as const;
@@ -65,5 +66,32 @@ export function Shelf({ below, children }: { below: ReactNode; children: ReactNo
         <Height value={shelf}>{below}</Height>
       </Panel>
     </Group>
+  );
+}
+
+/** Makes the shelf taller or lower, and folds it. */
+export function ShelfTools() {
+  const shelf = useShelf();
+  const high = shelf.height > (SHELF.low + SHELF.high) / 2;
+  const look = 'h-6 px-2 text-[13px]';
+  return (
+    <>
+      <Button
+        kind="quiet"
+        className={look}
+        onClick={() => shelf.resize(high ? SHELF.low : SHELF.high)}
+        disabled={shelf.folded}
+      >
+        {high ? 'Lower' : 'Taller'}
+      </Button>
+      <Button
+        kind="quiet"
+        className={look}
+        aria-expanded={!shelf.folded}
+        onClick={() => (shelf.folded ? shelf.resize(SHELF.low) : shelf.fold())}
+      >
+        {shelf.folded ? 'Unfold the strip' : 'Fold'}
+      </Button>
+    </>
   );
 }

@@ -3,6 +3,7 @@
 import { inSentence } from '@pagina/core/base';
 import { isPrint, type ReflowEdition } from '@pagina/core/book';
 import { useBook } from '@/title/context';
+import { Checkbox } from '@/ui/Checkbox';
 import { choicesOf, Select } from '@/ui/Select';
 import { useEditionFields } from './fields';
 
@@ -65,6 +66,15 @@ export function EbookChoices({ edition }: { edition: ReflowEdition }) {
         choices={FACES}
         onChoose={(faces) => set('Change the typefaces', { faces })}
       />
+      {edition.version === '3.3' ? (
+        <Checkbox
+          className="text-[13px]"
+          label="State conformance with EPUB Accessibility"
+          hint="only where the checks find nothing in the way"
+          on={edition.conformance}
+          onSet={(conformance) => set('Change the statement of conformance', { conformance })}
+        />
+      ) : null}
     </span>
   );
 }

@@ -28,6 +28,7 @@ import { Progress } from '@/ui/Progress';
 import { SeverityMark } from '@/ui/SeverityMark';
 import { FileOf } from '@/ui/FileOf';
 import { choicesOf, Select } from '@/ui/Select';
+import { AccessOf } from './AccessOf';
 import { AddEdition, EditionMenu } from './EditionActions';
 import { useEditionFields } from './fields';
 import { EbookChoices } from './EbookChoices';
@@ -282,7 +283,10 @@ function MadeFile({ line }: { line: Line }) {
     <>
       <FileOf product={product} />
       {edition && edition.form !== 'print' && productKeyOf(line.id).edition !== null ? (
-        <SizeOf product={product} edition={edition} called={line.called} />
+        <span className="flex flex-wrap">
+          <SizeOf product={product} edition={edition} called={line.called} />
+          <AccessOf product={product} edition={edition} called={line.called} />
+        </span>
       ) : null}
       {sent ? <span className="block text-[13px] text-spruce">the same as was sent to {sent}</span> : null}
     </>
