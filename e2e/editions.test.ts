@@ -230,6 +230,23 @@ describe('editions', () => {
     await page.keyboard.press('Escape');
     expect(errors).toEqual([]);
   });
+  it('in boards have a thicker spine, and a cover that is folded in around them', async () => {
+    await station(page, id, 'editions');
+    await choose(page.getByRole('button', { name: 'Add an edition' }), 'Hardback');
+    await expect.poll(names).toContain('Hardback');
+    const row = page.locator('tr[data-edition]', { hasText: 'For libraries, and for readers' });
+    const spine = async (of: Locator): Promise<number> =>
+      Number(/spine ([\d.]+) mm/.exec(await of.innerText())?.[1] ?? 0);
+    await expect.poll(() => spine(row), { timeout: 20_000 }).toBeGreaterThan(6);
+    const binding = row.getByRole('combobox', { name: 'Binding of the hardback' });
+    expect(await binding.innerText()).toContain('Hardback');
+    await pick(binding, 'Paperback');
+    await expect.poll(() => spine(row)).toBeLessThan(6);
+    await page.getByRole('banner').getByRole('button', { name: 'Undo' }).click();
+    await expect.poll(() => spine(row)).toBeGreaterThan(6);
+    await choose(more('hardback'), 'Remove');
+    await expect.poll(names).not.toContain('Hardback');
+  });
   it('are stopped together, and what is finished stays', async () => {
     // Long enough that nobody makes it before a hand has moved from one button to the next.
     const long = Array.from(

@@ -91,6 +91,46 @@ describe('the sheet', () => {
     expect(g.front.x + g.front.width + g.bleed).toBe(g.width);
     expect(g.trim).toEqual({ x: g.bleed, y: g.bleed, width: g.width - 2 * g.bleed, height: inches(9) });
   });
+  it('of a hardback covers its boards, with hinges, and is folded in around them', async () => {
+    // Worked by hand: 19.05 mm of paper and two boards of 3 mm; boards 1/8 in past the pages at three edges (common practice).
+    const g = coverGeometry({ width: inches(6), height: inches(9) }, 300, paperOf('cream-80'), 'hardback');
+    expect(g.spine.width).toBe(mm(25.05));
+    expect(g.trim.width).toBe(2 * inches(6.125) + mm(25.05));
+    expect(g.trim.height).toBe(inches(9.25));
+    expect([g.width - g.trim.width, g.height - g.trim.height]).toEqual([2 * mm(16), 2 * mm(16)]);
+    const paperback = covered({ spine: { ...coverSchema.parse({}).spine, words: true } }, { cover: 'p' });
+    const hard = {
+      ...paperback,
+      editions: paperback.editions.map((e) =>
+        e.form === 'print' ? { ...e, binding: 'hardback' as const } : e,
+      ),
+    };
+    const bytes = await pdfOf(hard);
+    const own = coverGeometry(
+      { width: inches(5.5), height: inches(8.5) },
+      320,
+      paperOf('cream-80'),
+      'hardback',
+    );
+    const page = (await PDFDocument.load(bytes, { updateMetadata: false })).getPage(0);
+    expect(page.getMediaBox().width).toBeCloseTo(own.width / 1000, 2);
+    expect(page.getTrimBox()).toMatchObject({ height: 630 });
+    // Read back by PDF.js: no word stands on a hinge.
+    const hinge = mm(9) / 1000;
+    for (const w of await wordsOf(bytes)) {
+      const spine = { from: own.spine.x / 1000, to: (own.spine.x + own.spine.width) / 1000 };
+      const onHinge =
+        (w.x > spine.from - hinge && w.x < spine.from) || (w.x > spine.to && w.x < spine.to + hinge);
+      expect([w.text, onHinge]).toEqual([w.text, false]);
+    }
+    const folder = mkdtempSync(join(tmpdir(), 'cover-'));
+    writeFileSync(join(folder, 'c.pdf'), bytes);
+    expect(execFileSync('qpdf', ['--check', join(folder, 'c.pdf')], { encoding: 'utf8' })).toContain(
+      'No syntax',
+    );
+    const template = await wordsOf(await pdfOf(hard, 320, true));
+    expect(template.map((w) => w.text).join(' ')).toContain('folded in around the boards');
+  });
   it('has boxes that say so, in a file of the standard for presses', async () => {
     const bytes = await pdfOf(covered());
     const doc = await PDFDocument.load(bytes, { updateMetadata: false });

@@ -176,6 +176,8 @@ describe('printing on demand', () => {
     expect(spineWidth(300, paperOf('cream-80'))).toBe(mm((150 * 127) / 1000));
     expect(spineWidth(301, PAPERS[0])).toBe(spineWidth(302, PAPERS[0]));
     expect(paperOf('no such paper')).toBe(PAPERS[0]);
+    // Two boards of 3 mm.
+    expect(spineWidth(300, paperOf('cream-80'), 'hardback')).toBe(mm((150 * 127) / 1000 + 6));
   });
   it('costs a fixed sum a copy and so much a page, and is not done for too few or too many', () => {
     const novel = trim('5.5 × 8.5 in');
@@ -184,6 +186,7 @@ describe('printing on demand', () => {
       printingCost(300, novel, false)!.minor,
     );
     expect(printingCost(300, novel, true)!.minor).toBeGreaterThan(printingCost(300, novel, false)!.minor * 3);
+    expect(printingCost(300, novel, false, 'hardback')).toEqual({ minor: 395 + 78 + 315, currency: 'GBP' });
     expect([printingCost(10, novel, false), printingCost(2000, novel, false)]).toEqual([null, null]);
     // A shop that keeps four tenths leaves 600 of 1000.
     expect(lowestListPrice({ minor: 600, currency: 'GBP' })).toEqual({ minor: 1000, currency: 'GBP' });

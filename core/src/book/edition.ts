@@ -46,6 +46,8 @@ export const printEditionSchema = z.object({
   inks: z.enum(['black', 'colour']).default('black'),
   /** The paper, by its id in the printer's list. */
   paper: z.string().default('cream-80'),
+  /** Glued into a cover of card, or sewn into boards. */
+  binding: z.enum(['paperback', 'hardback']).default('paperback'),
 });
 
 export const reflowEditionSchema = z.object({

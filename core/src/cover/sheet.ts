@@ -69,7 +69,11 @@ function sheetOf(
   const trim = trimOf(edition.trim);
   if (!trim) return refused('cover/trim', `“${edition.trim}” is not a trim. Write it like 5.5 x 8.5 in.`);
   if (pages < 1) return refused('cover/pages', 'The edition has no pages yet, so its spine has no width.');
-  return done({ edition, trim, geometry: coverGeometry(trim, pages, paperOf(edition.paper)) });
+  return done({
+    edition,
+    trim,
+    geometry: coverGeometry(trim, pages, paperOf(edition.paper), edition.binding),
+  });
 }
 
 /**

@@ -1,13 +1,14 @@
 /** An empty sheet with its guides, for a designer: where it is cut and folded, where words are safe, where the barcode goes. */
 import type { Mp } from '../base';
 import type { Box, Drawing } from '../pdf';
-import type { CoverGeometry } from './geometry';
+import { SAFE, type CoverGeometry } from './geometry';
 import type { Pen } from './pen';
 
 const CUT = '#000000';
 const SAFE_LINE = '#0a7f6b';
 const FOLD = '#b0301c';
 const PALE = '#e8e2d4';
+const HINGE_LINE = '#c9bfa8';
 
 const inch = (mp: Mp): string => `${(mp / 72_000).toFixed(3)} in`;
 const millimetre = (mp: Mp): string => `${((mp / 72_000) * 25.4).toFixed(1)} mm`;
@@ -19,6 +20,11 @@ export function coverTemplate(pen: Pen, g: CoverGeometry, title: string, pages: 
   pen.frame(g.trim, CUT, 500);
   for (const x of [g.spine.x, g.spine.x + g.spine.width])
     pen.fill({ x: x - 250, y: 0, width: 500, height: g.height }, FOLD);
+  // Where the boards begin to lie flat.
+  for (const x of g.binding === 'hardback'
+    ? [g.safe.back.x + g.safe.back.width + SAFE, g.safe.front.x - SAFE]
+    : [])
+    pen.fill({ x: x - 250, y: g.trim.y, width: 500, height: g.trim.height }, HINGE_LINE);
   for (const box of [g.safe.back, g.safe.front, ...(g.safe.spine ? [g.safe.spine] : [])])
     pen.frame(box, SAFE_LINE, 500, true);
   pen.frame(g.barcode, CUT, 500, true);
@@ -38,7 +44,7 @@ export function coverTemplate(pen: Pen, g: CoverGeometry, title: string, pages: 
       `${both(g.back.width)} wide`,
       `${both(g.back.height)} high`,
       'Keep words inside the dashed line,',
-      `${millimetre(g.safe.back.x - g.back.x)} from the trimmed edge.`,
+      `${millimetre(g.safe.back.x - g.back.x)} from the ${g.binding === 'hardback' ? 'edge of the board' : 'trimmed edge'}.`,
     ],
     g.back,
     middle,
@@ -48,7 +54,12 @@ export function coverTemplate(pen: Pen, g: CoverGeometry, title: string, pages: 
       `Front of ${title || 'the book'}`,
       `${both(g.front.width)} wide`,
       `The whole sheet: ${both(g.width)} by ${both(g.height)}`,
-      `Pictures at the edge run ${both(g.bleed)} past the trim.`,
+      ...(g.binding === 'hardback'
+        ? [
+            `${both(g.bleed)} at every edge are folded in around the boards.`,
+            'Pale lines mark the hinges: keep words off them.',
+          ]
+        : [`Pictures at the edge run ${both(g.bleed)} past the trim.`]),
     ],
     g.front,
     middle,

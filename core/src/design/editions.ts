@@ -21,6 +21,10 @@ export const NEW_EDITIONS = {
     name: 'Print edition',
     purpose: 'For readers who buy it on paper.',
   },
+  hardback: {
+    name: 'Hardback',
+    purpose: 'For libraries, and for readers who want it to last.',
+  },
   large: {
     name: 'Large print',
     purpose: 'For readers who need large letters.',
@@ -71,6 +75,7 @@ export const editionAdded = (book: Book, what: NewEdition, id: string): Outcome<
             : {
                 form: 'print',
                 ...(print ? { trim: print.trim, paper: print.paper, standard: print.standard } : {}),
+                ...(what === 'hardback' ? { binding: 'hardback' } : {}),
               };
     const [made] = editionsSchema.parse([{ ...looks, ...fields, ...named }]);
     const edition = made as Edition;

@@ -19,15 +19,24 @@ export const PAPERS: readonly [Paper, ...Paper[]] = [
 ];
 export const paperOf = (id: string): Paper => PAPERS.find((p) => p.id === id) ?? PAPERS[0];
 
-/** Width of the spine: half as many leaves as pages, each of the paper's caliper. */
-export const spineWidth = (pages: number, paper: Paper): Mp =>
-  mm((Math.ceil(pages / 2) * paper.caliper) / 1000);
+export type Binding = 'paperback' | 'hardback';
+/** Thickness of a board of a hardback with its lining, in micrometres (common practice, from memory). */
+const BOARD = 3_000;
+
+/**
+ * Width of the spine: half as many leaves as pages, each of the paper's caliper; of a hardback the two boards too, since its
+ * spine stands as high as they do.
+ */
+export const spineWidth = (pages: number, paper: Paper, binding: Binding = 'paperback'): Mp =>
+  mm((Math.ceil(pages / 2) * paper.caliper + (binding === 'hardback' ? 2 * BOARD : 0)) / 1000);
 
 /** Quayhead's list, in pence: a fixed sum a copy, and thousandths of a penny a page. */
 const LIST = {
   small: { copy: 78, page: 1_050 },
   large: { copy: 86, page: 1_320 },
   colourPage: 4_800,
+  /** Boards, their printed covering and endpapers, instead of a cover of card. */
+  boards: 395,
 } as const;
 const pence = (minor: number): Money => ({ minor, currency: 'GBP' });
 /** Trims no larger than this are priced as small ones. */
@@ -41,10 +50,12 @@ export function printingCost(
   pages: number,
   trim: Pick<Trim, 'width' | 'height'>,
   colour: boolean,
+  binding: Binding = 'paperback',
 ): Money | null {
   if (pages < FEWEST_PAGES || pages > MOST_PAGES) return null;
   const size = trim.width <= SMALL.width && trim.height <= SMALL.height ? LIST.small : LIST.large;
-  return pence(size.copy + Math.ceil((pages * (colour ? LIST.colourPage : size.page)) / 1000));
+  const bound = binding === 'hardback' ? LIST.boards : 0;
+  return pence(bound + size.copy + Math.ceil((pages * (colour ? LIST.colourPage : size.page)) / 1000));
 }
 
 /** Share of the list price that a shop keeps (common practice for books sold on). */

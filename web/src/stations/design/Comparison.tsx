@@ -13,12 +13,17 @@ interface Column {
   composed: Composed | null;
 }
 
-function rowsOf(c: Composed, { paper, inks }: PrintEdition): [string, string][] {
+function rowsOf(c: Composed, { paper, inks, binding }: PrintEdition): [string, string][] {
   const pages = c.pages.length;
-  const cost = printingCost(pages, { width: c.width * 1000, height: c.height * 1000 }, inks === 'colour');
+  const cost = printingCost(
+    pages,
+    { width: c.width * 1000, height: c.height * 1000 },
+    inks === 'colour',
+    binding,
+  );
   return [
     ['Pages', pages.toLocaleString('en-GB')],
-    ['Spine', `${(spineWidth(pages, paperOf(paper)) / 2834.6).toFixed(1)} mm`],
+    ['Spine', `${(spineWidth(pages, paperOf(paper), binding) / 2834.6).toFixed(1)} mm`],
     ['Printing cost a copy', cost === null ? 'not bound' : moneyString(cost)],
     ['Lowest list price', cost === null ? 'none' : moneyString(lowestListPrice(cost))],
     ['Characters a line', String(c.characters)],

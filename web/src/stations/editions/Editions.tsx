@@ -245,9 +245,11 @@ function Pages({ line }: { line: Line }) {
     <>
       {count || ''}
       {print && count ? (
-        <Tip words="Half the number of pages times the paper’s caliper">
+        <Tip
+          words={`Half the number of pages times the paper’s caliper${print.binding === 'hardback' ? ', and the two boards' : ''}`}
+        >
           <span className="block text-[13px] whitespace-nowrap text-ink-soft" tabIndex={0}>
-            spine {(spineWidth(count, paperOf(print.paper)) / MM).toFixed(1)} mm
+            spine {(spineWidth(count, paperOf(print.paper), print.binding) / MM).toFixed(1)} mm
           </span>
         </Tip>
       ) : null}
@@ -327,12 +329,22 @@ function Make({ line }: { line: Line }) {
   );
 }
 
-/** What the printer is to know: the paper, and the standard that the file keeps to. */
+const BINDINGS = choicesOf<PrintEdition['binding']>({ paperback: 'Paperback', hardback: 'Hardback' });
+
+/** What the printer is to know: the binding, the paper, and the standard that the file keeps to. */
 function Printing({ edition }: { edition: PrintEdition }) {
   const set = useEditionFields(edition);
   const select = 'h-7 max-w-full text-[13px]';
   return (
     <span className="mt-1 flex flex-col items-start gap-1">
+      <Select
+        label={`Binding of the ${inSentence(edition.name)}`}
+        tip="Boards make the spine thicker, and the cover larger: it is folded in around them."
+        className={select}
+        value={edition.binding}
+        choices={BINDINGS}
+        onChoose={(binding) => set('Change the binding', { binding })}
+      />
       <Select
         label={`Paper of the ${inSentence(edition.name)}`}
         className={select}
