@@ -88,9 +88,7 @@ export function DocumentPage({
       stood.current = text;
       setOpen((o) => o && { ...o, span: followed(o.span, before, text) });
     }
-    if (!page || page.broken || !tree) return;
-    page.take(tree);
-    setHeight(Math.max(LEAST, page.height));
+    if (page && !page.broken && tree) page.take(tree);
   }, [page, text, tree]);
 
   // While the source can’t be read, the page shows what was there before, under the numbers it had then.
@@ -109,18 +107,27 @@ export function DocumentPage({
     if (!page) return;
     page.makeRoom(inside ? inside.last : null, room_);
     setHeight(Math.max(LEAST, page.height));
-    setPlaces({
+    const next = {
       pointed: pointed === null ? null : page.rect(pointed),
       open: inside ? page.rect(inside.last) : null,
-    });
+    };
+    setPlaces((now) => (JSON.stringify(now) === JSON.stringify(next) ? now : next));
   }, [page, inside, room_, pointed]);
   useEffect(() => {
-    lay();
     if (!page) return;
+    // With the next picture on the screen: one who types fast would otherwise have it laid out within every letter.
+    let asked = requestAnimationFrame(lay);
+    const again = (): void => {
+      cancelAnimationFrame(asked);
+      asked = requestAnimationFrame(lay);
+    };
     // Pictures and typefaces that come later move what stands below them.
-    const watch = new ResizeObserver(() => lay());
+    const watch = new ResizeObserver(again);
     if (page.root) watch.observe(page.document.body ?? page.root);
-    return () => watch.disconnect();
+    return () => {
+      cancelAnimationFrame(asked);
+      watch.disconnect();
+    };
   }, [lay, page, text]);
   useEffect(() => {
     const p = panel.current;

@@ -1,6 +1,6 @@
 'use client';
 /** The strip: the documents in reading order, each as its readers see its beginning; moved by drag or by keys. */
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import {
   closestCenter,
   DndContext,
@@ -28,7 +28,7 @@ const SCREEN = { width: 480, height: 720 };
 
 export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
   const { spot, goTo, run } = useEbook();
-  const { view, findings } = useSnapshot();
+  const { view, findings, saves } = useSnapshot();
   const shelf = useShelf();
   const scroller = useRef<HTMLDivElement>(null);
   const [sight, setSight] = useState({ from: 0, to: 12 });
@@ -89,6 +89,16 @@ export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
     goTo({ path: ids[to] ?? row.path, offset: null });
     focusOn(ids[to] ?? row.path);
   };
+  // The same object every time, so that what has not changed is not drawn again with every letter.
+  const latest = useRef({ keys, goTo });
+  latest.current = { keys, goTo };
+  const hands = useMemo(
+    (): Hands => ({
+      open: (row) => latest.current.goTo({ path: row.path, offset: null }),
+      key: (e, row) => latest.current.keys(e, row),
+    }),
+    [],
+  );
   const focusOn = (path: string): void => {
     requestAnimationFrame(() =>
       scroller.current?.querySelector<HTMLElement>(`[data-document="${window.CSS.escape(path)}"]`)?.focus(),
@@ -140,8 +150,8 @@ export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
                     isHere={i === here}
                     findings={counts.get(d.path) ?? 0}
                     near={i >= sight.from && i < sight.to}
-                    onOpen={() => goTo({ path: d.path, offset: null })}
-                    onKey={(e) => keys(e, d)}
+                    stamp={`${saves[d.path] ?? 0} ${saves[''] ?? 0}`}
+                    hands={hands}
                   />
                 ))}
               </div>
@@ -153,15 +163,25 @@ export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
   );
 }
 
-function Thumb({
+interface Hands {
+  open: (row: DocumentRow) => void;
+  key: (e: KeyboardEvent, row: DocumentRow) => void;
+}
+
+const Thumb = memo(ThumbOf, (a, b) =>
+  (Object.keys(b) as (keyof typeof b)[]).every((k) =>
+    k === 'row' || k === 'size' ? JSON.stringify(a[k]) === JSON.stringify(b[k]) : a[k] === b[k],
+  ),
+);
+function ThumbOf({
   row,
   number,
   size,
   isHere,
   findings,
   near,
-  onOpen,
-  onKey,
+  stamp,
+  hands,
 }: {
   row: DocumentRow;
   number: number;
@@ -169,11 +189,11 @@ function Thumb({
   isHere: boolean;
   findings: number;
   near: boolean;
-  onOpen: () => void;
-  onKey: (e: KeyboardEvent) => void;
+  /** Another one whenever its picture is to be fetched again. */
+  stamp: string;
+  hands: Hands;
 }) {
   const { session } = useEbook();
-  const { saves } = useSnapshot();
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: row.path,
   });
@@ -189,8 +209,8 @@ function Thumb({
       aria-describedby={undefined}
       aria-current={isHere ? 'true' : undefined}
       aria-label={`${number}, ${row.label}${row.linear ? '' : ', reached by links alone'}${findings > 0 ? `, ${findings === 1 ? '1 finding' : `${findings} findings`}` : ''}`}
-      onClick={onOpen}
-      onKeyDown={onKey}
+      onClick={() => hands.open(row)}
+      onKeyDown={(e) => hands.key(e, row)}
       className="relative block shrink-0 text-left"
       style={{
         width: size.width,
@@ -206,7 +226,7 @@ function Thumb({
       >
         {near && row.there ? (
           <Picture
-            key={`${saves[row.path] ?? 0} ${saves[''] ?? 0}`}
+            key={stamp}
             base={`/api/ebooks/${session.id}/parts/`}
             path={row.path}
             scale={size.width / SCREEN.width}
