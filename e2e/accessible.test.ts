@@ -8,9 +8,9 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
 import type { Node } from 'prosemirror-model';
-import { schema, type Book } from '@pagina/core/book';
-import { INTERIOR_NAMES } from '@pagina/core/design';
-import { makeEbook } from '@pagina/make';
+import { apply, schema, type Book } from '@pagina/core/book';
+import { editionAdded, INTERIOR_NAMES } from '@pagina/core/design';
+import { makeEbook, makeFixed } from '@pagina/make';
 import { everyBlock, section, threeChapters } from '../core/test/fixtures/books';
 import { dress } from '../web/src/reader/dress';
 import { LIGHTS, type LightId } from '../web/src/reader/settings';
@@ -77,14 +77,17 @@ const everything = (): Book => {
 async function serve(b: Book): Promise<string[]> {
   const made = await makeEbook(b, 'ebook', { pictures: () => picture, print: { edition: 'paperback' } });
   if (!made.ok) throw new Error(made.refusal.message);
-  const files = unzipSync(made.value.bytes);
+  return serveParts(made.value.bytes);
+}
+async function serveParts(bytes: Uint8Array): Promise<string[]> {
+  const files = unzipSync(bytes);
   await page.unroute('**/*');
   await page.route('http://book.invalid/**', (route) => {
     const path = decodeURIComponent(new URL(route.request().url()).pathname.slice(1));
     const type = /xhtml$/.test(path) ? 'application/xhtml+xml' : /css$/.test(path) ? 'text/css' : 'image/png';
-    const bytes = files[path];
-    return bytes
-      ? route.fulfill({ body: Buffer.from(bytes), contentType: type })
+    const part = files[path];
+    return part
+      ? route.fulfill({ body: Buffer.from(part), contentType: type })
       : route.fulfill({ status: 404, body: '' });
   });
   return Object.keys(files).filter((n) => n.endsWith('.xhtml'));
@@ -125,6 +128,21 @@ describe('every document of an ebook', () => {
       }
     },
   );
+  it('passes axe-core where its pages have a fixed size', async () => {
+    const added = editionAdded(everything(), 'fixed', 'fixed');
+    if (!added.ok) throw new Error(added.refusal.message);
+    const applied = apply(everything(), added.value);
+    if (!applied.ok) throw new Error(applied.refusal.message);
+    const made = await makeFixed(applied.value.book, 'fixed', { pictures: () => picture });
+    if (!made.ok) throw new Error(made.refusal.message);
+    for (const file of await serveParts(made.value.bytes)) {
+      await page.goto(`http://book.invalid/${file}`);
+      const found = (await new AxeBuilder(page).violations([...WCAG, 'best-practice'])).filter(
+        (v) => !ABOUT_SITES.test(v),
+      );
+      expect(found.join('; '), file).toBe('');
+    }
+  });
   it('has tables whose cells find their headings in Chromium’s own tree for screen readers', async () => {
     await serve(everything());
     const files = await serve(everything());

@@ -313,6 +313,19 @@ describe('an EPUB opened as it is', () => {
     });
     await page.getByText('Readers don’t know what “note.png” is.').waitFor();
     await isAccessible();
+    await page.setInputFiles('input[aria-label="Pictures"]', {
+      name: 'Leaf.svg',
+      mimeType: 'image/svg+xml',
+      buffer: Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><title>A leaf</title></svg>',
+      ),
+    });
+    const drawing = page.locator('[data-picture$="leaf.svg"]');
+    await drawing.getByRole('button', { name: 'Source' }).click();
+    await page.getByRole('dialog').locator('.cm-content', { hasText: 'A leaf' }).waitFor();
+    await page.keyboard.press('Escape');
+    await drawing.getByRole('button', { name: 'Remove' }).click();
+    await drawing.waitFor({ state: 'detached' });
     await view('Typefaces');
     await page.getByText('The ebook brings no typefaces').waitFor();
     await page.setInputFiles('input[aria-label="Typefaces"]', 'web/public/type/Literata.ttf');

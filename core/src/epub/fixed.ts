@@ -294,4 +294,6 @@ svg { display: block; }
 text { white-space: pre; text-rendering: geometricPrecision; fill: currentColor; }
 rect { fill: currentColor; }
 rect.link { fill: none; pointer-events: all; }
+nav { max-height: 100vh; overflow: auto; box-sizing: border-box; padding: 1em; }
+nav li { margin: 0.5em 0; }
 `;

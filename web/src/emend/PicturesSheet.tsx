@@ -5,11 +5,13 @@ import { addressOf } from '@/reader/source';
 import { Button } from '@/ui/Button';
 import { sizeInWords } from '@/ui/FileOf';
 import { Checkbox } from '@/ui/Checkbox';
+import { Dialog } from '@/ui/Dialog';
 import { DropSurface, FileButton } from '@/ui/FileDrop';
 import { Text } from '@/ui/Text';
 import { useEbook, useSnapshot } from './context';
 import { RenameFile } from './RenameFile';
 import { Sheet } from './Sheet';
+import { WholeSource } from './WholeSource';
 import { useBringing } from './useBringing';
 import { useFiles, type EbookFile } from './useFiles';
 
@@ -69,6 +71,7 @@ function Picture({ picture: p, onReplace }: { picture: EbookFile; onReplace: (fi
   const { session, run, goTo } = useEbook();
   const { view, saves } = useSnapshot();
   const [renaming, setRenaming] = useState(false);
+  const [behind, setBehind] = useState(false);
   const label = (path: string): string => view.documents.find((d) => d.path === path)?.label ?? path;
   return (
     <li data-picture={p.path} className="grid grid-cols-[96px_1fr_auto] gap-4 border-b border-rule py-3">
@@ -141,6 +144,21 @@ function Picture({ picture: p, onReplace }: { picture: EbookFile; onReplace: (fi
         >
           Replace
         </FileButton>
+        {p.type === 'image/svg+xml' ? (
+          <Dialog
+            title={p.path}
+            open={behind}
+            onOpenChange={setBehind}
+            className="flex h-[76vh] w-[900px] flex-col"
+            trigger={
+              <Button kind="quiet" className="h-7 px-2">
+                Source
+              </Button>
+            }
+          >
+            <WholeSource path={p.path} />
+          </Dialog>
+        ) : null}
         <Button kind="quiet" className="h-7 px-2" onClick={() => setRenaming(true)}>
           Rename
         </Button>
