@@ -30,6 +30,8 @@ export interface ZipEntry {
   offset: number;
   /** Length of the local header's extra field. */
   localExtra: number;
+  /** Bytes from the file's start to its record in the directory. */
+  record: number;
 }
 
 export interface Zip {
@@ -74,6 +76,7 @@ export function openZip(bytes: Uint8Array, limits: ZipLimits = ZIP_LIMITS): Outc
       size: u32(bytes, at + 24),
       offset,
       localExtra: u16(bytes, offset + 28),
+      record: at,
     };
     total += entry.size;
     if (total > limits.total)
@@ -118,15 +121,15 @@ export interface TakenPart {
   entry: ZipEntry;
 }
 
-const CENTRAL = 46;
+/** Lengths of a local header and of a record of the directory, without what follows them (§4.3.7, §4.3.12). */
 const LOCAL = 30;
+const CENTRAL = 46;
 
 /**
  * Puts parts of containers together, each with its data, method, date and fields as they are; only sizes move from a
  * descriptor behind the data (§4.3.9) to where every reader looks for them.
  */
 export function joinZips(parts: readonly TakenPart[]): Uint8Array {
-  const records = new Map<Zip, Map<string, number>>();
   const chunks: Uint8Array[] = [];
   const directory: Uint8Array[] = [];
   let at = 0;
@@ -137,9 +140,7 @@ export function joinZips(parts: readonly TakenPart[]): Uint8Array {
   };
   for (const { name, from, entry } of parts) {
     const { bytes } = from;
-    let known = records.get(from);
-    if (!known) records.set(from, (known = centralRecords(bytes)));
-    const record = known.get(entry.name) ?? 0;
+    const { record } = entry;
     const nameBytes = new TextEncoder().encode(name);
     const localName = u16(bytes, entry.offset + 26);
     const extra = entry.offset + LOCAL + localName;
@@ -160,8 +161,7 @@ export function joinZips(parts: readonly TakenPart[]): Uint8Array {
     directory.push(central, nameBytes, bytes.subarray(tail, tail + u16(central, 30) + u16(central, 32)));
     put(header);
     put(nameBytes);
-    put(bytes.subarray(extra, data));
-    put(bytes.subarray(data, data + entry.compressed));
+    put(bytes.subarray(extra, data + entry.compressed));
   }
   for (const chunk of directory) size += chunk.length;
   const end = new Uint8Array(22);
@@ -172,20 +172,6 @@ export function joinZips(parts: readonly TakenPart[]): Uint8Array {
   view.setUint32(12, size, true);
   view.setUint32(16, at, true);
   return concatenated([...chunks, ...directory, end]);
-}
-
-/** Where the record of each name begins in the directory. */
-function centralRecords(b: Uint8Array): Map<string, number> {
-  const records = new Map<string, number>();
-  const end = endOfDirectory(b);
-  const decoder = new TextDecoder();
-  let at = u32(b, end + 16);
-  for (let n = u16(b, end + 10); n > 0; n--) {
-    const nameLength = u16(b, at + 28);
-    records.set(decoder.decode(b.subarray(at + CENTRAL, at + CENTRAL + nameLength)), at);
-    at += CENTRAL + nameLength + u16(b, at + 30) + u16(b, at + 32);
-  }
-  return records;
 }
 
 function concatenated(chunks: readonly Uint8Array[]): Uint8Array {

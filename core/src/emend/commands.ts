@@ -3,16 +3,10 @@ import * as z from 'zod';
 import { refused, type Outcome } from '../base';
 import type { Emended } from './container';
 import { contentsFromHeadings, setList } from './contents';
-import {
-  addDocument,
-  divideDocument,
-  joinDocuments,
-  moveDocument,
-  removeDocument,
-  setLinear,
-} from './documents';
+import { addDocument, moveDocument, removeDocument, setLinear } from './documents';
 import type { Emendation } from './draft';
 import { addFile, removeFile, replaceFile, setAlternative, setCover, type IncomingFile } from './files';
+import { divideDocument, joinDocuments } from './joining';
 import { changeMetadata, restamp } from './metadata';
 import { renamePart } from './renaming';
 

@@ -4,10 +4,13 @@
  */
 import { done, joinZips, openZip, refused, writeZip, type Outcome, type Zip, type ZipEntry } from '../base';
 
-/** What a part holds: an entry of the container that was opened, text that was changed here, or a file that was added. */
+/**
+ * What a part holds: an entry of the container that was opened; text that was changed here, `of` such an entry or of none;
+ * or a file that was added.
+ */
 export type Content =
   | { original: string }
-  | { text: string; encoding?: 'utf-16le' | 'utf-16be'; bom?: true }
+  | { text: string; of?: string; encoding?: 'utf-16le' | 'utf-16be'; bom?: true }
   | { sha256: string };
 type TextContent = Extract<Content, { text: string }>;
 
@@ -59,7 +62,7 @@ export function textPartOf(e: Emended, path: string): TextContent | null {
   let text: TextContent | null = null;
   try {
     const bytes = bytesOf(e, path);
-    text = bytes && decode(bytes);
+    text = bytes && { ...decode(bytes), ...('original' in content ? { of: content.original } : {}) };
   } catch {
     // Damaged or not text: there is nothing to edit.
   }
@@ -141,33 +144,28 @@ export const inverseOf = (changes: readonly PartChange[]): PartChange[] =>
     }
   });
 
-/** Whether a part is what the container that was opened has under its name; typing may have been undone. */
-function isUntouched(e: Emended, path: string, content: Content): boolean {
-  if ('original' in content) return content.original === path;
-  const was = 'text' in content && original(e, path);
-  return (
-    was !== false &&
-    was !== null &&
-    was.text === content.text &&
-    was.encoding === content.encoding &&
-    was.bom === content.bom
-  );
-}
-function original(e: Emended, path: string): TextContent | null {
-  const opened = e.zip.entries.some((x) => x.name === path);
-  return opened ? textPartOf({ ...e, parts: new Map([[path, { original: path }]]) }, path) : null;
+/** The entry of the container that was opened which a part is still the same as, to the byte; null where it is other. */
+function sameAs(e: Emended, content: Content): string | null {
+  if ('original' in content) return content.original;
+  if (!('text' in content) || content.of === undefined) return null;
+  // Typing may have been undone.
+  const was = textPartOf({ ...e, parts: new Map([[content.of, { original: content.of }]]) }, content.of);
+  return was?.text === content.text ? content.of : null;
 }
 
 /** The EPUB as it is now. Where nothing was changed it is the one that was opened, to the byte. */
 export function copyOf(e: Emended): Uint8Array {
   const entries = new Map(e.zip.entries.map((x) => [x.name, x]));
-  const parts = [...e.parts].map(([path, c]): [string, Content] => [
-    path,
-    isUntouched(e, path, c) ? { original: path } : c,
-  ]);
+  const parts = [...e.parts].map(([path, c]): [string, Content] => {
+    const original = sameAs(e, c);
+    return [path, original === null ? c : { original }];
+  });
   const asItWas =
     parts.length === e.zip.entries.length &&
-    e.zip.entries.every(({ name }, i) => parts[i]?.[0] === name && isUntouched(e, name, parts[i][1]));
+    e.zip.entries.every(({ name }, i) => {
+      const [path, c] = parts[i] ?? ['', { text: '' }];
+      return path === name && 'original' in c && c.original === name;
+    });
   if (asItWas) return e.zip.bytes;
   const made = parts.flatMap(([path, c], i) =>
     'original' in c ? [] : [{ path, name: `${i}`, bytes: bytesOf(e, path) ?? new Uint8Array() }],
@@ -193,7 +191,16 @@ export function zipOf(e: Emended): Zip {
       const was = 'original' in c ? entries.get(c.original) : undefined;
       if (was) return { ...was, name };
       const size = bytesOf(e, name)?.length ?? 0;
-      return { name, method: 8, encrypted: false, compressed: size, size, offset: 0, localExtra: 0 };
+      return {
+        name,
+        method: 8,
+        encrypted: false,
+        compressed: size,
+        size,
+        offset: 0,
+        localExtra: 0,
+        record: 0,
+      };
     }),
     read: (name) => bytesOf(e, name),
   };
@@ -203,6 +210,7 @@ export interface Differences {
   changed: string[];
   added: string[];
   removed: string[];
+  /** Perhaps changed as well. */
   renamed: { from: string; to: string }[];
   /** Parts that are the same to the byte, under the same name. */
   untouched: number;
@@ -212,11 +220,17 @@ export function differencesOf(e: Emended): Differences {
   const d: Differences = { changed: [], added: [], removed: [], renamed: [], untouched: 0 };
   const kept = new Set<string>();
   for (const [path, c] of e.parts) {
-    if (isUntouched(e, path, c)) d.untouched++;
-    else if ('original' in c) d.renamed.push({ from: c.original, to: path });
-    else if (e.zip.entries.some((x) => x.name === path)) d.changed.push(path);
-    else d.added.push(path);
-    kept.add('original' in c ? c.original : path);
+    // A file in place of another keeps its name, and is a change of it.
+    const there = e.zip.entries.some((x) => x.name === path);
+    const of = 'original' in c ? c.original : 'text' in c ? c.of : there ? path : undefined;
+    if (of === undefined) {
+      d.added.push(path);
+      continue;
+    }
+    kept.add(of);
+    if (of !== path) d.renamed.push({ from: of, to: path });
+    else if (sameAs(e, c) === path) d.untouched++;
+    else d.changed.push(path);
   }
   d.removed = e.zip.entries.map((x) => x.name).filter((name) => !kept.has(name));
   return d;

@@ -1,13 +1,11 @@
 /** Changes of a command as they come together. Every step is applied at once, so that the next one sees it. */
 import { done, type Outcome } from '../base';
-import { packageIn, type EpubPackage } from '../package';
+import { packageIn, reference, type EpubPackage } from '../package';
 import { applyChanges, textOfPart, zipOf, type Content, type Emended, type PartChange } from './container';
 import { locate, type Located, type Span } from './located';
+import { rewritten, type Replacement } from './markup';
+import { baseOf, referencesOf, type Reference } from './references';
 
-/** Text in place of a span of the source. */
-export interface Replacement extends Span {
-  with: string;
-}
 /** What a command comes to. */
 export interface Emendation {
   /** What was done, for Undo. */
@@ -73,13 +71,36 @@ export class Draft {
   get package(): EpubPackage {
     return packageOf(this.now);
   }
-  /** Spans of the text as it is before any of them is replaced; they don’t overlap. */
+  /** Spans of the text as it is before any of them is replaced. They don’t overlap; one that comes twice is replaced once. */
   edit(path: string, replacements: readonly Replacement[]): void {
     const text = this.text(path);
-    for (const r of [...replacements].sort((a, b) => b.from - a.from || b.to - a.to)) {
+    const sorted = [...replacements].sort((a, b) => b.from - a.from || b.to - a.to);
+    for (const [i, r] of sorted.entries()) {
+      const before = sorted[i - 1];
+      if (r.to > r.from && before?.from === r.from && before.to === r.to) continue;
       const removed = text.slice(r.from, r.to);
       if (removed !== r.with) this.put({ op: 'edit', path, at: r.from, removed, inserted: r.with });
     }
+  }
+  /** Everything that leads from one part to another now. */
+  references(): Reference[] {
+    return referencesOf(this.now, (path) => this.elements(path));
+  }
+  /** Replaces what `edits` answers for each reference, in the part that it stands in. */
+  editReferences(edits: (r: Reference) => readonly Replacement[]): void {
+    const byPart = new Map<string, Replacement[]>();
+    for (const r of this.references()) {
+      const list = edits(r);
+      if (list.length > 0) byPart.set(r.in, [...(byPart.get(r.in) ?? []), ...list]);
+    }
+    for (const [path, list] of byPart) this.edit(path, list);
+  }
+  /** Writes references anew where `to` says that they lead elsewhere. */
+  lead(to: (r: Reference) => { path: string; fragment: string } | null): void {
+    this.editReferences((r) => {
+      const target = to(r);
+      return target ? [rewritten(r, reference(baseOf(r.in), target))] : [];
+    });
   }
   add(path: string, content: Content, after?: string): void {
     const paths = [...this.now.parts.keys()];

@@ -2,12 +2,12 @@
 import { refused, type Outcome } from '../base';
 import { reference } from '../package';
 import { zipOf, type Emended } from './container';
-import { Draft, withIndent, type Emendation, type Replacement } from './draft';
+import { Draft, withIndent, type Emendation } from './draft';
 import { elementsNamed, localName, valueOf } from './located';
-import { attribute, nameFrom, rewritten, unused } from './markup';
+import { attribute, nameFrom, type Replacement } from './markup';
 import { addItem, attributeEdit, lineWithin, packageSource, removeItem, setProperties } from './opf';
-import { referencesOf, type Reference } from './references';
-import { renamePart } from './renaming';
+import type { Reference } from './references';
+import { freePath, renamePart } from './renaming';
 
 export interface FileRow {
   path: string;
@@ -29,7 +29,7 @@ export function fileRows(e: Emended): FileRow[] {
   const types = new Map(p.manifest.map((i) => [i.path, i]));
   const cover = coverPath(d);
   const used = new Map<string, Reference[]>();
-  for (const r of referencesOf(e, (x) => d.elements(x)))
+  for (const r of d.references())
     if (r.in !== p.path && r.path !== r.in) used.set(r.path, [...(used.get(r.path) ?? []), r]);
   return [...e.parts.keys()]
     .filter(
@@ -117,8 +117,6 @@ const ENDINGS: Record<string, string> = {
   'font/woff2': 'woff2',
   'text/css': 'css',
 };
-export const endingOf = (type: string): string | undefined => ENDINGS[type];
-
 const withFile = (e: Emended, f: IncomingFile): Emended => ({
   ...e,
   files: new Map(e.files).set(f.sha256, f.bytes),
@@ -138,8 +136,7 @@ export function replaceFile(e: Emended, path: string, f: IncomingFile): Outcome<
   const was = path.replace(/\.[^./]*$/, '');
   const fits = path.toLowerCase().endsWith(`.${ending}`) || (ending === 'jpg' && /\.jpeg$/i.test(path));
   if (fits) return d.done('Replace a file', path);
-  const taken = new Set([...e.parts.keys()].map((x) => x.toLowerCase()));
-  const to = unused(`${was}.${ending}`, (x) => taken.has(x.toLowerCase()));
+  const to = freePath(e, `${was}.${ending}`);
   const renamed = renamePart(d.now, path, to);
   if (!renamed.ok) return renamed;
   return {
@@ -168,8 +165,7 @@ function put(d: Draft, f: IncomingFile, ending: string): string {
   const beside = p.manifest.filter((i) => i.type.split('/')[0] === sort && i.path).at(-1)?.path ?? p.path;
   const folder = beside.slice(0, beside.lastIndexOf('/') + 1);
   const stem = nameFrom(f.name.replace(/\.[^.]*$/, '')) || 'file';
-  const taken = new Set([...d.now.parts.keys()].map((x) => x.toLowerCase()));
-  const path = unused(`${folder}${stem}.${ending}`, (x) => taken.has(x.toLowerCase()));
+  const path = freePath(d.now, `${folder}${stem}.${ending}`);
   d.add(path, { sha256: f.sha256 });
   addItem(d, { href: reference(p.path, { path }), type: f.type, wanted: stem });
   return path;
@@ -179,33 +175,26 @@ function put(d: Draft, f: IncomingFile, ending: string): string {
 export function removeFile(e: Emended, path: string): Outcome<Emendation> {
   if (!e.parts.has(path)) return refused('emend/gone', `“${path}” is no longer in the ebook.`);
   const d = new Draft(e);
-  const edits = new Map<string, Replacement[]>();
   const inTheWay: string[] = [];
-  for (const r of referencesOf(e, (x) => d.elements(x))) {
-    if (r.path !== path || r.in === d.package.path || r.in === path) continue;
+  d.editReferences((r) => {
+    if (r.path !== path || r.in === d.package.path || r.in === path) return [];
     const text = d.text(r.in);
-    const list = edits.get(r.in) ?? [];
-    edits.set(r.in, list);
     if (r.element && localName(r.element.name) === 'link')
-      list.push({ ...withIndent(text, r.element), with: '' });
-    else {
-      const rule = r.element ? null : faceRule(text, r);
-      if (rule) list.push({ ...rule, with: '' });
-      else inTheWay.push(r.in);
-    }
-  }
+      return [{ ...withIndent(text, r.element), with: '' }];
+    const rule = r.element ? null : faceRule(text, r);
+    if (!rule) inTheWay.push(r.in);
+    return rule ? [{ ...rule, with: '' }] : [];
+  });
   const [first] = inTheWay;
   if (first !== undefined)
     return refused(
       'emend/used',
       `It is used in “${first}”${inTheWay.length > 1 ? ` and ${inTheWay.length - 1} more` : ''}. Take it out there first.`,
     );
-  for (const [where, list] of edits) d.edit(where, distinct(list));
   d.remove(path);
   removeItem(d, path);
   return d.done('Remove a file');
 }
-const distinct = (list: Replacement[]): Replacement[] => [...new Map(list.map((r) => [r.from, r])).values()];
 /** The `@font-face` rule that an address stands in. */
 function faceRule(css: string, r: Reference): { from: number; to: number } | null {
   const from = css.lastIndexOf('@font-face', r.from);
@@ -252,12 +241,5 @@ function showInstead(d: Draft, was: string, now: string): void {
   const p = d.package;
   const first = p.manifest.find((i) => i.id === p.spine[0]?.idref)?.path;
   if (first === undefined) return;
-  const refs = referencesOf(
-    { ...d.now, parts: new Map([[first, d.now.parts.get(first) ?? { text: '' }]]) },
-    (x) => d.elements(x),
-  );
-  d.edit(
-    first,
-    refs.filter((r) => r.path === was).map((r) => rewritten(r, reference(first, { path: now }))),
-  );
+  d.lead((r) => (r.in === first && r.path === was ? { path: now, fragment: '' } : null));
 }

@@ -5,6 +5,7 @@ export * from './contents';
 export * from './depth';
 export * from './draft';
 export * from './files';
+export * from './lists';
 export * from './located';
 export * from './media';
 export * from './merge';

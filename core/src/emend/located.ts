@@ -124,3 +124,6 @@ export const unescapeXml = (text: string): string =>
       return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole;
     },
   );
+
+/** The line end that a source is written with. */
+export const lineEndOf = (text: string): string => (text.includes('\r\n') ? '\r\n' : '\n');

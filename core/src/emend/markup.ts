@@ -1,8 +1,12 @@
 /** Small pieces of XML as they are written into a source. */
 import { escapeXml } from '../base';
-import type { Located } from './located';
+import type { Located, Span } from './located';
 import type { Reference } from './references';
-import type { Replacement } from './draft';
+
+/** Text in place of a span of the source. */
+export interface Replacement extends Span {
+  with: string;
+}
 
 export const attribute = (name: string, value: string): string => ` ${name}="${escapeXml(value)}"`;
 
@@ -35,3 +39,8 @@ export const nameFrom = (words: string): string =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '')
     .slice(0, 40);
+/** An id from words, that nothing has yet. */
+export function idFrom(words: string, otherwise: string, taken: (id: string) => boolean): string {
+  const plain = nameFrom(words) || otherwise;
+  return unused(/^[a-z]/.test(plain) ? plain : `${otherwise}-${plain}`, taken);
+}

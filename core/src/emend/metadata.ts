@@ -1,9 +1,9 @@
 /** The metadata of the package as rows that can be changed one by one; everything else of the document stays. */
 import { escapeXml, refused, type Outcome } from '../base';
 import type { Emended } from './container';
-import { Draft, indentOf, withIndent, type Emendation, type Replacement } from './draft';
+import { Draft, indentOf, withIndent, type Emendation } from './draft';
 import { elementsNamed, localName, textWithin, valueOf, type Located } from './located';
-import { attribute } from './markup';
+import { attribute, type Replacement } from './markup';
 import { attributeEdit, freshId, lineWithin, packageSource, type PackageSource } from './opf';
 
 export interface MetadataRow {
@@ -56,6 +56,8 @@ export type MetadataChange =
 /** Elements that a package must have (EPUB 3.3 §5.5.3.1). */
 const NEEDED = new Set(['dc:title', 'dc:language', 'dc:identifier']);
 
+const SCRAMBLING = 'http://www.idpf.org/2008/embedding';
+
 /** Errors: `emend/gone`, `emend/needed`. */
 export function changeMetadata(e: Emended, change: MetadataChange): Outcome<Emendation> {
   const d = new Draft(e);
@@ -86,6 +88,12 @@ export function changeMetadata(e: Emended, change: MetadataChange): Outcome<Emen
     const value = change.value.trim();
     if (value === '' && NEEDED.has(name))
       return refused('emend/needed', 'An ebook must have a title, a language and an identifier.');
+    // Typefaces scrambled by it (EPUB 3.3 §4.4) could not be read any more.
+    if (isUniqueIdentifier(s, row) && d.text('META-INF/encryption.xml').includes(SCRAMBLING))
+      return refused(
+        'emend/needed',
+        'Typefaces of this ebook are scrambled by its identifier, so the identifier has to stay.',
+      );
     d.edit(s.path, valueEdits(s, row, value));
     if (isUniqueIdentifier(s, row)) ncxFollows(d, value);
     return d.done('Change the package');

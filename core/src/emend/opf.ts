@@ -1,9 +1,8 @@
 /** The package document in its source: items of the manifest and references of the spine, added, removed and moved. */
 import { resolve } from '../package';
-import type { Draft, Replacement } from './draft';
-import { indentOf, withIndent } from './draft';
+import { indentOf, withIndent, type Draft } from './draft';
 import { attributeOf, elementsNamed, localName, valueOf, type Located } from './located';
-import { attribute, nameFrom, unused } from './markup';
+import { attribute, idFrom, type Replacement } from './markup';
 
 export interface PackageSource {
   path: string;
@@ -44,11 +43,10 @@ export function lineWithin(text: string, parent: Located, line: string, behind?:
   return { from: parent.inner.to, to: parent.inner.to, with: `${indentOf(text, parent)}  ${line}` };
 }
 
-/** An id for the manifest that nothing in the package has. */
-export const freshId = (source: PackageSource, wanted: string): string => {
-  const taken = new Set(source.elements.map((e) => valueOf(e, 'id')));
-  const plain = nameFrom(wanted) || 'part';
-  return unused(/^[a-z]/.test(plain) ? plain : `p-${plain}`, (id) => taken.has(id));
+/** An id that nothing in the package has. */
+export const freshId = ({ elements }: PackageSource, wanted: string): string => {
+  const taken = new Set(elements.map((e) => valueOf(e, 'id')));
+  return idFrom(wanted, 'part', (id) => taken.has(id));
 };
 
 /** Adds an item; answers its id. Nothing is done where there is no manifest. */

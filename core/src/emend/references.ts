@@ -5,7 +5,7 @@
 import * as csstree from 'css-tree';
 import { resolve } from '../package';
 import { textOfPart, type Emended } from './container';
-import { locate, localName, type Located, type LocatedAttribute, type Span } from './located';
+import { localName, type Located, type LocatedAttribute, type Span } from './located';
 
 export interface Reference extends Span {
   /** The part that it stands in. */
@@ -37,13 +37,15 @@ const isXml = (path: string, text: string): boolean =>
   !/\.(css|js|json|txt)$/i.test(path) && /^\s*<[!?a-z]/i.test(text.slice(0, 200));
 const isCss = (path: string): boolean => /\.css$/i.test(path);
 
+/** What addresses in a part are seen from: those about the container itself from its root (OCF §4.2.6). */
+export const baseOf = (path: string): string => (path.startsWith('META-INF/') ? '' : path);
+
 /** References of one part. */
 export function referencesIn(path: string, text: string, elements: () => readonly Located[]): Reference[] {
   if (isCss(path)) return inCss(path, text, 0);
   if (!isXml(path, text)) return [];
   const found: Reference[] = [];
-  // What is said of the container is said from its root (OCF §4.2.6).
-  const from = path.startsWith('META-INF/') ? '' : path;
+  const from = baseOf(path);
   for (const e of elements()) {
     for (const a of e.attributes) {
       const put = (value: string, span: Span): void => {
@@ -116,17 +118,12 @@ function inCss(
   return found;
 }
 
-/** All references of the container that `wanted` may be among: parts that do not name it are not read. */
-export function referencesOf(
-  e: Emended,
-  elements: (path: string) => readonly Located[] = (path) => locate(textOfPart(e, path) ?? ''),
-): Reference[] {
+/** All references of the container. `elements`: those of a part as it is now. */
+export function referencesOf(e: Emended, elements: (path: string) => readonly Located[]): Reference[] {
   return [...e.parts.keys()].flatMap((path) => {
-    if (!mayRefer(path)) return [];
+    if (REFERS_TO_NOTHING.test(path)) return [];
     const text = textOfPart(e, path);
     return text === null ? [] : referencesIn(path, text, () => elements(path));
   });
 }
-/** Whether a part is of a sort that refers to others; pictures, typefaces and sound do not. */
-export const mayRefer = (path: string): boolean =>
-  !/\.(png|jpe?g|gif|webp|ttf|otf|woff2?|mp[34]|m4[av]|ogg|opus|js|txt)$/i.test(path) && path !== 'mimetype';
+const REFERS_TO_NOTHING = /^mimetype$|\.(png|jpe?g|gif|webp|ttf|otf|woff2?|mp[34]|m4[av]|ogg|opus|js|txt)$/i;

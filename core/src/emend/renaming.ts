@@ -3,8 +3,8 @@ import { refused, type Outcome } from '../base';
 import { reference } from '../package';
 import type { Emended } from './container';
 import { Draft, type Emendation } from './draft';
-import { rewritten } from './markup';
-import { referencesOf, type Reference } from './references';
+import { rewritten, unused } from './markup';
+import { baseOf } from './references';
 
 /** What a path in a container may not be (OCF §4.2.3, §4.1.5). */
 function pathFault(path: string): string | null {
@@ -25,10 +25,13 @@ function pathFault(path: string): string | null {
 }
 
 /** The path under which a part lies already that differs from this one by capitals or accents alone (OCF §4.2.3). */
-export function alike(e: Emended, path: string, but?: string): string | undefined {
+function alike(e: Emended, path: string, but?: string): string | undefined {
   const folded = (s: string): string => s.normalize('NFC').toLowerCase();
   return [...e.parts.keys()].find((p) => p !== but && folded(p) === folded(path));
 }
+
+/** The path, or the same with a number, whichever nothing in the container is like. */
+export const freePath = (e: Emended, path: string): string => unused(path, (p) => alike(e, p) !== undefined);
 
 /** Errors: `emend/name`, `emend/taken`, `emend/gone`. */
 export function renamePart(e: Emended, path: string, to: string): Outcome<Emendation> {
@@ -45,34 +48,21 @@ export function renamePart(e: Emended, path: string, to: string): Outcome<Emenda
   if (path === old && /[^A-Za-z0-9._/-]/.test(to))
     return refused(
       'emend/name',
-      'The package document can only have letters of English, figures, and . _ - in its name.',
+      'The name of the package document can only have the letters a to z, figures, and . _ - in it.',
     );
-  const refs = referencesOf(e, (p) => d.elements(p));
-  const followed = new Map<string, Reference[]>();
-  for (const r of refs) {
+  const own = (p: string): string => (p === path ? to : p);
+  let links = 0;
+  d.editReferences((r) => {
     const leads = r.path === path && r.in !== path;
     // From another folder, everything is reached by another way.
-    if (leads || r.in === path) followed.set(r.in, [...(followed.get(r.in) ?? []), r]);
-  }
-  const own = (p: string): string => (p === path ? to : p);
-  for (const [where, list] of followed) {
-    const from = where.startsWith('META-INF/') ? '' : own(where);
-    d.edit(
-      where,
-      list.flatMap((r) => {
-        const was = reference(where.startsWith('META-INF/') ? '' : where, r);
-        const now = reference(from, { path: own(r.path), fragment: r.fragment });
-        // A file that refers to itself may do so by its name.
-        const byName =
-          r.in === path && r.path === path && d.text(where)[r.from] !== '#' && r.sort === 'attribute';
-        return was === now && !byName ? [] : [rewritten(r, now)];
-      }),
-    );
-  }
+    if (!leads && r.in !== path) return [];
+    if (leads && r.in !== old) links++;
+    const now = reference(baseOf(own(r.in)), { path: own(r.path), fragment: r.fragment });
+    // A file that refers to itself may do so by its name.
+    const byName = r.in === path && r.path === path && d.text(r.in)[r.from] !== '#' && r.sort === 'attribute';
+    return reference(baseOf(r.in), r) === now && !byName ? [] : [rewritten(r, now)];
+  });
   d.rename(path, to);
-  const links = [...followed.values()]
-    .flat()
-    .filter((r) => r.path === path && r.in !== path && r.in !== old).length;
   if (links > 0) d.notes.push(links === 1 ? '1 reference follows it.' : `${links} references follow it.`);
   return d.done('Rename', to);
 }

@@ -6,6 +6,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import {
+  lineEndOf,
   locate,
   passageAt,
   passageOf,
@@ -20,7 +21,7 @@ import { addressOf } from '@/reader/source';
 import { viewportOf } from '@/reader/viewport';
 import { BlockSource } from './BlockSource';
 import { useEbook } from './context';
-import { lineEndOf, placeAt } from './lines';
+import { placeAt } from './lines';
 import { Page, parsed, type Rect } from './page';
 import { elementsIn, followed } from './passage';
 import type { SourceFault, Typed } from './SourceEditor';

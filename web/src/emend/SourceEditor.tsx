@@ -13,8 +13,8 @@ import { Annotation, EditorState, type Extension } from '@codemirror/state';
 import { drawSelection, EditorView, keymap, lineNumbers } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import { useEffect, useRef } from 'react';
-import { editBetween } from '@pagina/core/emend';
-import { inSource, lineEndOf, withPlainEnds } from './lines';
+import { editBetween, lineEndOf } from '@pagina/core/emend';
+import { inSource, withPlainEnds } from './lines';
 
 export interface SourceFault {
   /** Place in the editor’s source. */

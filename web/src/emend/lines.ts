@@ -18,9 +18,6 @@ export function inSource(raw: string, at: number): number {
 /** The place in the editor of a place in the source. */
 export const inEditor = (raw: string, at: number): number => withPlainEnds(raw.slice(0, at)).length;
 
-/** The line end that a source is written with. */
-export const lineEndOf = (raw: string): string => (raw.includes('\r\n') ? '\r\n' : '\n');
-
 /** Line and column, both from 1, as a place in the source. */
 export function placeAt(raw: string, line: number, column: number): number {
   let at = 0;
