@@ -185,6 +185,18 @@ describe('what Pagina states of an ebook that it makes', () => {
       expect(found.ok && found.value.filter((f) => /untrue|conformance/.test(f.rule))).toEqual([]);
     }
   });
+  it('is claimed of a chapter in several files too, the later of which begin with a deep subhead', async () => {
+    const blocks = Array.from({ length: 60 }, (_, i) => [
+      schema.node('subhead', { id: `h${i}`, level: i === 0 ? 1 : i === 1 ? 2 : 3 }, [
+        schema.text(`Part ${i}`),
+      ]),
+      para(`p${i}`, prose(1_200, i)),
+    ]).flat();
+    const { opf, bytes } = await packageOf(withContent(...blocks));
+    expect(opf.match(/href="text\/s001[^"]*"/g)?.length).toBeGreaterThan(1);
+    expect(opf).toContain(CLAIM);
+    expect(checkEpub(bytes)).toEqual({ ok: true, value: [] });
+  });
   it('is that of its language, in English where it says what it holds', async () => {
     const three = threeChapters();
     const b = {

@@ -139,6 +139,12 @@ describe('a copy', () => {
     expect(Object.keys(is)).toEqual(Object.keys(was));
     for (const name of Object.keys(was)) if (name !== path) expect(is[name]).toEqual(was[name]);
     expect(text(now, path)).toBe((FOREIGN[path] as string).replace('Fast', 'Slow'));
+    const renamed = after(now, { type: 'rename', path, to: 'OPS/race.xhtml' });
+    expect(differencesOf(renamed)).toMatchObject({
+      added: [],
+      removed: [],
+      renamed: [{ from: path, to: 'OPS/race.xhtml' }],
+    });
     expect(differencesOf(now)).toMatchObject({
       changed: [path],
       added: [],
@@ -285,6 +291,30 @@ describe('documents', () => {
     expect(text(e, 'OPS/nav.xhtml')).not.toContain('landmarks');
     expect(refusal(e, { type: 'remove-document', path: first })).toContain('no longer');
   });
+  it('are joined whatever their bodies and roots say of language', () => {
+    const german = (FOREIGN[second] as string)
+      .replace('<body>', "<body lang='de' class='x'>")
+      .replace("lang='en' xml:lang='en'", "lang='de' xml:lang='de'");
+    const e = after(open(foreignEpub({ ...FOREIGN, [second]: german })), { type: 'join', path: first });
+    expect(parseXml(text(e, first)).fault).toBeNull();
+    expect(text(e, first)).toContain("<section id=\"second\" lang='de' class='x' xml:lang='de'>");
+  });
+  it('may have any title', () => {
+    const e = after(open(), { type: 'add-document', after: second, title: "Salt $& $1 $' cost" });
+    expect(text(e, 'OPS/Text/salt-1-cost.xhtml')).toContain("<title>Salt $&amp; $1 $' cost</title>");
+    expect(parseXml(text(e, 'OPS/Text/salt-1-cost.xhtml')).fault).toBeNull();
+  });
+  it('of a fixed size are neither divided nor joined', () => {
+    const fixed = (FOREIGN['OPS/book.opf'] as string).replace(
+      '</opf:metadata>',
+      '<opf:meta property="rendition:layout">pre-paginated</opf:meta></opf:metadata>',
+    );
+    const e = open(foreignEpub({ ...FOREIGN, 'OPS/book.opf': fixed }));
+    expect(refusal(e, { type: 'join', path: first })).toContain('fixed size');
+    expect(refusal(e, { type: 'divide', path: first, at: at(e, first, "<h2 id='later'") })).toContain(
+      'fixed size',
+    );
+  });
   it('are refused what would break them, in a sentence', () => {
     const e = open();
     expect(refusal(e, { type: 'divide', path: second, at: at(e, second, '<li>A sieve') })).toContain(
@@ -307,6 +337,7 @@ describe('documents', () => {
     );
     expect(refusal(inOrder, { type: 'remove-document', path: 'OPS/nav.xhtml' })).toContain('navigation');
     expect(refusal(inOrder, { type: 'join', path: second })).toContain('navigation');
+    expect(refusal(inOrder, { type: 'join', path: 'OPS/nav.xhtml' })).toContain('navigation');
   });
 });
 
@@ -359,6 +390,17 @@ describe('the navigation', () => {
     ]);
     expect(deadLinks(made)).toEqual([]);
   });
+  it('gets contents where it has none, and says nothing of lists that stay', () => {
+    const bare = (FOREIGN['OPS/nav.xhtml'] as string).replace(/<nav epub:type="toc">[\s\S]*?<\/nav>/, '');
+    const e = after(open(foreignEpub({ ...FOREIGN, 'OPS/nav.xhtml': bare })), {
+      type: 'contents-from-headings',
+      depth: 1,
+    });
+    expect(text(e, 'OPS/nav.xhtml')).toMatch(/<body>\s*<nav epub:type="toc"><ol>[\s\S]*The Race/);
+    expect(overviewOf(e).contents.map((c) => c.label)).toEqual(['The Weir', 'The Mill', 'The Race']);
+    const made = value(emend(open(), { type: 'remove-document', path: 'OPS/Text/notes.xhtml' }, null));
+    expect(made.notes).toEqual(['2 links to it became plain words.']);
+  });
 });
 
 describe('the package', () => {
@@ -396,6 +438,17 @@ describe('the package', () => {
     expect(text(e, 'OPS/toc.ncx')).toContain('content="urn:isbn:9780306406157"');
     e = after(e, { type: 'restamp', moment: '2026-11-28T22:00:00Z' });
     expect(row(e, 'dcterms:modified')?.value).toBe('2026-11-28T22:00:00Z');
+  });
+  it('keeps an identifier by which typefaces are scrambled (EPUB 3.3 §4.4)', () => {
+    const scrambled =
+      '<encryption xmlns="urn:oasis:names:tc:opendocument:xmlns:container"><enc:EncryptedData xmlns:enc="http://www.w3.org/2001/04/xmlenc#"><enc:EncryptionMethod Algorithm="http://www.idpf.org/2008/embedding"/><enc:CipherData><enc:CipherReference URI="OPS/f.otf"/></enc:CipherData></enc:EncryptedData></encryption>';
+    const e = open(foreignEpub({ ...FOREIGN, 'META-INF/encryption.xml': scrambled, 'OPS/f.otf': 'OTTO' }));
+    const identifier = row(e, 'dc:identifier')?.at ?? -1;
+    expect(refusal(e, { type: 'metadata', change: { do: 'set', at: identifier, value: 'x' } })).toContain(
+      'scrambled',
+    );
+    const moved = after(e, { type: 'rename', path: 'OPS/f.otf', to: 'OPS/Faces/a b.otf' });
+    expect(text(moved, 'META-INF/encryption.xml')).toContain('URI="OPS/Faces/a%20b.otf"');
   });
   it('has its cover replaced, and a picture of another sort renamed', () => {
     const bytes = new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]);

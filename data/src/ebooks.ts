@@ -276,28 +276,42 @@ export async function saveCommand(
   return saveOn(store, cache, id, work, { client, actor, request });
 }
 
-/** The row that undo or redo is about. */
-async function target(
-  store: Store,
-  id: string,
-  redo: boolean,
-): Promise<typeof ebookChanges.$inferSelect | undefined> {
-  const rows = await store.db
-    .select()
+interface Step {
+  revision: number;
+  label: string;
+  undoes: number | null;
+  redoes: number | null;
+}
+/** Rows that are looked through for a step: so many undone and redone in turn nobody remembers. */
+const STEPS = 1_000;
+
+/** The rows that Undo and Redo are about. What they changed is not read: it may be long. */
+async function nextSteps(store: Store, id: string): Promise<{ undo?: Step; redo?: Step }> {
+  const { revision, label, undoes, redoes } = ebookChanges;
+  const rows: Step[] = await store.db
+    .select({ revision, label, undoes, redoes })
     .from(ebookChanges)
     .where(and(eq(ebookChanges.ebook, id), eq(ebookChanges.undone, 0)))
     .orderBy(desc(ebookChanges.revision))
-    .limit(1_000);
-  if (!redo) return rows.find((r) => r.undoes === null);
+    .limit(STEPS);
+  const undo = rows.find((r) => r.undoes === null);
   // Anything new closes the way forward; what was redone already does not.
   const last = rows.find((r) => r.redoes === null);
-  return last?.undoes ? last : undefined;
+  return { undo, redo: last?.undoes == null ? undefined : last };
 }
 
 /** What Undo and Redo would do, as words; '' for nothing. */
 export async function ebookSteps(store: Store, id: string): Promise<{ undo: string; redo: string }> {
-  const [back, forth] = [await target(store, id, false), await target(store, id, true)];
-  return { undo: back?.label ?? '', redo: forth?.label ?? '' };
+  const { undo, redo } = await nextSteps(store, id);
+  return { undo: undo?.label ?? '', redo: redo?.label ?? '' };
+}
+
+async function changesAt(store: Store, id: string, revision: number): Promise<PartChange[]> {
+  const [row] = await store.db
+    .select({ changes: ebookChanges.changes })
+    .from(ebookChanges)
+    .where(and(eq(ebookChanges.ebook, id), eq(ebookChanges.revision, revision)));
+  return row ? (JSON.parse(row.changes) as PartChange[]) : [];
 }
 
 /** Undoes the last change that is not undone, or redoes the last one undone. Answers null where there is nothing to do. */
@@ -305,14 +319,15 @@ export async function undoEbook(
   store: Store,
   cache: EbookCache,
   id: string,
-  { client, actor = AUTHOR, redo = false }: { client: string; actor?: string; redo?: boolean },
+  { base, client, actor = AUTHOR, redo = false }: Omit<EbookRequest, 'request'> & { redo?: boolean },
 ): Promise<Outcome<EbookSaved | null>> {
   for (let tries = 0; tries < TRIES; tries++) {
     const now = await cache.read(store, id);
     if (!now) return missing;
-    const row = await target(store, id, redo);
+    const steps = await nextSteps(store, id);
+    const row = redo ? steps.redo : steps.undo;
     if (!row) return done(null);
-    const changes = inverseOf(JSON.parse(row.changes) as PartChange[]);
+    const changes = inverseOf(await changesAt(store, id, row.revision));
     const { label } = row;
     const by = redo ? { redoes: row.revision } : { undoes: row.revision };
     const saved = await store.write(async (tx) => {
@@ -327,7 +342,8 @@ export async function undoEbook(
     if (saved === null) continue;
     if (!saved.ok) return saved;
     cache.keep(saved.value);
-    return done({ revision: saved.value.row.revision, changes, label, notes: [], behind: false, lost: [] });
+    const behind = now.row.revision !== base;
+    return done({ revision: saved.value.row.revision, changes, label, notes: [], behind, lost: [] });
   }
   return refused('ebook/busy', 'Somebody else is changing this ebook just now. Try again.');
 }

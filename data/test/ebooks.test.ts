@@ -76,7 +76,7 @@ describe('an ebook that was opened', () => {
     expect(await textOf(again, e.id, 'first.xhtml')).toContain('<p>One thing');
     const fresh = new EbookCache();
     const step = async (redo: boolean): Promise<string | undefined> =>
-      value(await undoEbook(again, fresh, e.id, { client: 'w', redo }))?.label;
+      value(await undoEbook(again, fresh, e.id, { base: 0, client: 'w', redo }))?.label;
     expect(await ebookSteps(again, e.id)).toEqual({ undo: 'Rename', redo: '' });
     expect([await step(false), await step(false), await step(false), await step(false)]).toEqual([
       'Rename',

@@ -39,12 +39,12 @@ const headless = (s: EpubSubject): { file: string; table: XmlElement }[] =>
       .map((table) => ({ file: d.path, table })),
   );
 
-/** Headings more than a step deeper than the one before them in their document. */
+/** Headings more than a step deeper than the one before them. The first of a document may go on where another ended. */
 function* skipped(
   s: EpubSubject,
 ): Generator<{ file: string; heading: XmlElement; from: number; to: number }> {
   for (const d of s.documents) {
-    let last = 1;
+    let last = 6;
     const walk = function* (e: XmlElement): Generator<{ heading: XmlElement; from: number; to: number }> {
       const to = Number(/^h([1-6])$/.exec(e.name)?.[1] ?? 0);
       if (to > 0) {

@@ -36,7 +36,8 @@ export function factsOf(
   };
   for (const s of sections) {
     if (s.title || s.numbered) facts.headings = true;
-    let depth = 0;
+    // The first subhead of a section without a heading may be of any level.
+    let depth = s.title || s.numbered ? 0 : 6;
     s.content.descendants((n) => {
       if (n.isText) facts.text = true;
       if (n.type.name === 'table' && lacksHead(n)) facts.tablesWithoutHead++;

@@ -54,8 +54,6 @@ const AGAIN = 2_000;
 /** Rest after which an ebook is checked that was changed by typing. */
 const CHECK_REST = 250;
 
-type FromWorker = { type: 'findings'; findings: Finding[] } | { type: 'refused'; message: string };
-
 export class EbookSession {
   private readonly client = crypto.randomUUID();
   private readonly texts = new Map<string, string>();
@@ -97,8 +95,7 @@ export class EbookSession {
   open(): () => void {
     const follow = followTitle(this.id, () => void this.catchUp());
     this.worker = new Worker(new URL('../workers/ebook-check.ts', import.meta.url), { type: 'module' });
-    this.worker.onmessage = ({ data }: MessageEvent<FromWorker>) =>
-      this.tell({ findings: data.type === 'findings' ? data.findings : [] });
+    this.worker.onmessage = ({ data }: MessageEvent<Finding[]>) => this.tell({ findings: data });
     this.check();
     const leave = (): void => this.sendOff();
     const ask = (e: BeforeUnloadEvent): void => {
@@ -253,7 +250,11 @@ export class EbookSession {
   undo(redo: boolean): Promise<string | null> {
     return this.inTurn(async () => {
       if (!(await this.send())) throw new Error('What you typed isn’t saved yet. Try again in a moment.');
-      const { saved } = await this.post<{ saved: Saved | null }>('undo', { client: this.client, redo });
+      const { saved } = await this.post<{ saved: Saved | null }>('undo', {
+        base: this.base,
+        client: this.client,
+        redo,
+      });
       if (saved) await this.adopt(saved);
       return saved?.label ?? null;
     });
@@ -261,8 +262,8 @@ export class EbookSession {
   private async adopt(saved: Saved): Promise<void> {
     const before = this.withoutPending();
     this.base = saved.revision;
-    this.stamp(saved.paths);
-    await this.resync(before);
+    this.stamp(saved.behind ? null : saved.paths);
+    await this.resync(before, saved.behind ? undefined : saved.paths);
     await this.look();
     this.check();
   }
@@ -296,11 +297,15 @@ export class EbookSession {
     this.tell({ saving: saved, ...(view ? { view } : {}) });
   }
 
-  /** Reads again what was read, and moves over it what was typed meanwhile. `before`: texts that the typing stands on. */
-  private async resync(before: ReadonlyMap<string, string>): Promise<void> {
+  /**
+   * Reads again what was read, and moves over it what was typed meanwhile. `before`: texts that the typing stands on;
+   * `among`: the parts that can be other, where that is known.
+   */
+  private async resync(before: ReadonlyMap<string, string>, among?: readonly string[]): Promise<void> {
+    const stale = [...before].filter(([path]) => among?.includes(path) ?? true);
     const fresh = new Map<string, { text: string; revision: number } | null>();
-    for (const path of before.keys()) fresh.set(path, await this.fetchSource(path).catch(() => null));
-    for (const [path, was] of before) {
+    for (const [path] of stale) fresh.set(path, await this.fetchSource(path).catch(() => null));
+    for (const [path, was] of stale) {
       const read = fresh.get(path);
       const here = this.texts.get(path) ?? was;
       const mine = editBetween(path, was, here);

@@ -1,4 +1,5 @@
 /** Checks an ebook as it is being emended, beside the window: loaded whole once, then followed edit by edit. */
+import type { Finding } from '@pagina/core/base';
 import { checkEpub } from '@pagina/core/check';
 import { applyChanges, copyOf, openEmended, type Emended, type TextEdit } from '@pagina/core/emend';
 
@@ -12,11 +13,8 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 function check(): void {
   if (!state) return;
   const checked = checkEpub(copyOf(state));
-  postMessage(
-    checked.ok
-      ? { type: 'findings', findings: checked.value }
-      : { type: 'refused', message: checked.refusal.message },
-  );
+  const refused = (message: string): Finding[] => [{ rule: 'epub/unreadable', severity: 'blocker', message }];
+  postMessage(checked.ok ? checked.value : refused(checked.refusal.message));
 }
 
 addEventListener('message', ({ data }: MessageEvent<ToWorker>) => {

@@ -4,7 +4,7 @@ import { answer } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { ebookCache, ebookRoute, orSay, told } from '@/server/emended';
 
-const schema = z.object({ client: z.string().max(100), redo: z.boolean() });
+const schema = z.object({ base: z.number().int().min(0), client: z.string().max(100), redo: z.boolean() });
 
 /** Undoes or redoes; null where there is nothing to do. */
 export const POST = ebookRoute(async (request, s, { row }) => {
