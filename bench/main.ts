@@ -98,6 +98,7 @@ const m = medians({
     at('twice-report.json'),
   ]),
   ebook: pagina(['build', at('novel.json'), '--edition', 'reflow', '--out', at('novel.epub')]),
+  check: pagina(['check', at('novel.epub')]),
 });
 const [novel, twice, chrome, start] = [m.novel!, m.twice!, m.chromium!, m.start!];
 const report = JSON.parse(readFileSync(at('report.json'), 'utf8')) as Record<string, number> & {
@@ -114,6 +115,8 @@ console.log(
 );
 console.log(`stages: ${JSON.stringify(report.milliseconds)}`);
 row('open novel to printer’s PDF, times faster than Chromium', ratio.toFixed(2), '≥ 4', ratio >= 4);
+const checking = m.check!.seconds / m.ebook!.seconds;
+row('check of the ebook, times what building it takes', checking.toFixed(2), '≤ 1', checking <= 1);
 row('twice the text', `${growth.toFixed(2)} ×`, '≤ 2.1 ×', growth <= 2.1);
 row(
   `peak memory, ${twicePages} pages`,

@@ -211,7 +211,7 @@ describe('what an ebook states of its accessibility', () => {
     await make();
     await on.getByRole('button', { name: 'Accessibility of the ebook' }).click();
     const told = on.getByRole('dialog', { name: 'Accessibility of the ebook' });
-    await told.getByText('Doesn’t state that it conforms.').waitFor();
+    await told.getByText('States no conformance.').waitFor();
     await told
       .getByText('1 table has no headings. In Manuscript, make the first row or column one of headings.')
       .waitFor();
@@ -229,7 +229,7 @@ describe('what an ebook states of its accessibility', () => {
     await on.getByRole('button', { name: 'Accessibility of the ebook' }).click();
     await told
       .getByText(
-        /^States that it conforms to EPUB Accessibility 1\.1 - WCAG 2\.2 Level AA\. Certified by Ada Quill\.$/,
+        /^States conformance with EPUB Accessibility 1\.1 - WCAG 2\.2 Level AA\. Certified by Ada Quill\.$/,
       )
       .waitFor();
     await on.keyboard.press('Escape');
@@ -237,9 +237,9 @@ describe('what an ebook states of its accessibility', () => {
     await saved(on);
     await make();
     await on.getByRole('button', { name: 'Accessibility of the ebook' }).click();
-    await told.getByText('Doesn’t state that it conforms.').waitFor();
+    await told.getByText('States no conformance.').waitFor();
     await told
-      .getByText('Nothing stands in the way of stating conformance: choose it above, and make it again.')
+      .getByText('Nothing stands in the way of stating conformance. Turn it on above, then make it again.')
       .waitFor();
     expect(fresh.errors).toEqual([]);
     await fresh.browser.close();

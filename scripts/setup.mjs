@@ -1,6 +1,6 @@
 /** Installs what is missing: npm packages, and (for tests) Debian's Chromium, qpdf, poppler-utils, a Java runtime and the W3C's DTDs. */
 import { execFileSync, spawnSync } from 'node:child_process';
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -48,6 +48,31 @@ export function debian() {
   const run = (args) => execFileSync('apt-get', args, { env, stdio: ['ignore', 'ignore', 'inherit'] });
   run(['update', '-q']);
   run(['install', '-y', '-q', '--no-install-recommends', ...missing]);
+}
+
+/** Where ebooks lie that other people made: those of Debian's documentation packages, unpacked. */
+export const OTHER_EBOOKS = resolve(root, 'node_modules/.cache/ebooks');
+
+/** Not installed, as images of Debian often leave documentation out. */
+export function otherEbooks() {
+  const names = ['debian-history', 'debmake-doc', 'debian-policy', 'developers-reference'];
+  const missing = names.filter((name) => !existsSync(resolve(OTHER_EBOOKS, name)));
+  if (missing.length === 0) return;
+  say(`Fetching ebooks of ${missing.join(', ')} …`);
+  const run = (command, args, cwd = OTHER_EBOOKS) =>
+    execFileSync(command, args, { cwd, stdio: ['ignore', 'ignore', 'ignore'] });
+  mkdirSync(OTHER_EBOOKS, { recursive: true });
+  try {
+    run('apt-get', ['download', '-q', ...missing]);
+  } catch {
+    run('apt-get', ['update', '-q']);
+    run('apt-get', ['download', '-q', ...missing]);
+  }
+  for (const name of missing) {
+    const file = readdirSync(OTHER_EBOOKS).find((f) => f.startsWith(`${name}_`) && f.endsWith('.deb'));
+    run('dpkg-deb', ['-x', resolve(OTHER_EBOOKS, file), resolve(OTHER_EBOOKS, name)]);
+    rmSync(resolve(OTHER_EBOOKS, file));
+  }
 }
 
 /** Bundles the programs and builds the web application, unless that was done for these sources. */

@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { build, debian, packages } from './setup.mjs';
+import { build, debian, otherEbooks, packages } from './setup.mjs';
 
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const out = mkdtempSync(join(tmpdir(), 'pagina-test-'));
@@ -48,6 +48,7 @@ function tests(name, args) {
 
 packages();
 debian();
+otherEbooks();
 plain('types of the house', process.execPath, ['node_modules/typescript/bin/tsc', '-p', '.']);
 plain('lint', process.execPath, ['node_modules/eslint/bin/eslint.js', '.']);
 plain('format', process.execPath, [

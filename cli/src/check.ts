@@ -1,12 +1,15 @@
 import { bySeverity, type Finding, type Outcome } from '@pagina/core/base';
-import { checkBook, checkEpub, checkPdf } from '@pagina/core/check';
+import { allRules, checkBook, checkEpub, checkPdf, keptBetween, mendAll } from '@pagina/core/check';
+import { copyOf } from '@pagina/core/emend';
 import { readBookFile } from '@pagina/make';
-import { readInput, unusable } from './files';
+import { readInput, Unusable, unusable, writeOutput } from './files';
 import type { Options } from './options';
 import { manuscript } from './manuscript';
 
 /** Checks files, each by its kind. Exit 1 where any has a blocker. */
 export async function check(paths: readonly string[], options: Options): Promise<number> {
+  if (options.rules) return listRules(options);
+  if (options.mend !== undefined) return mendOne(paths, options.mend, options);
   const files: { path: string; findings: Finding[] }[] = [];
   for (const path of paths) {
     const checked = await checkOne(path, readInput(path));
@@ -14,15 +17,56 @@ export async function check(paths: readonly string[], options: Options): Promise
     files.push({ path, findings: bySeverity(checked.value) });
   }
   if (options.json) console.log(JSON.stringify({ files }));
-  else
-    for (const { path, findings } of files) {
-      console.log(`${path}: ${findings.length === 0 ? 'nothing found' : `${findings.length} found`}`);
-      for (const f of findings)
-        console.log(
-          `  ${f.severity} ${f.rule}${f.file ? ` ${f.file}${f.line ? `:${f.line}` : ''}` : ''} ${f.message}`,
-        );
-    }
+  else for (const { path, findings } of files) print(path, findings);
   return files.some((f) => f.findings.some((x) => x.severity === 'blocker')) ? 1 : 0;
+}
+
+function print(path: string, findings: readonly Finding[]): void {
+  console.log(`${path}: ${findings.length === 0 ? 'nothing found' : `${findings.length} found`}`);
+  for (const { severity, rule, message, ...f } of findings) {
+    const place = f.file ? ` ${[f.file, f.line, f.line && f.column].filter(Boolean).join(':')}` : '';
+    console.log(`  ${severity} ${rule}${place} ${message}`);
+  }
+}
+
+function listRules(options: Options): number {
+  const rules = allRules();
+  if (options.json) console.log(JSON.stringify({ rules }));
+  else
+    for (const r of rules)
+      console.log(
+        [r.name, r.severity, r.profiles.join(', '), r.source, r.mend ? 'mended' : ''].join('\t').trimEnd(),
+      );
+  return 0;
+}
+
+/** Mends an EPUB into another file; the one that was given stays as it is. */
+async function mendOne(paths: readonly string[], out: string, options: Options): Promise<number> {
+  const [path] = paths;
+  if (path === undefined || paths.length > 1) throw new Unusable('Name one EPUB to mend.');
+  if (!/\.epub$/i.test(path)) throw new Unusable(`${path}: only EPUB files can be mended.`);
+  const before = readInput(path);
+  const moment = options.date ?? new Date().toISOString().replace(/\.\d+Z$/, 'Z');
+  const mended = mendAll(before, /T/.test(moment) ? moment : `${moment}T00:00:00Z`);
+  if (!mended.ok) throw unusable({ ...mended.refusal, message: `${path}: ${mended.refusal.message}` });
+  const { e, steps } = mended.value;
+  const after = copyOf(e);
+  const kept = keptBetween(before, after);
+  writeOutput(out, after);
+  const findings = bySeverity(mended.value.findings);
+  const done = steps.map((s) => ({ label: s.label, parts: [...new Set(s.changes.map((c) => c.path))] }));
+  if (options.json)
+    console.log(JSON.stringify({ files: [{ path: out, findings }], mended: done, changed: kept }));
+  else {
+    for (const { label, parts } of done)
+      console.log(`mended: ${label} (${parts.length === 1 ? parts[0] : `${parts.length} files`})`);
+    if (done.length === 0) console.log('nothing to mend');
+    if (kept.words.length + kept.files.length > 0)
+      console.log(`other than before: ${[...kept.words, ...kept.files].join(', ')}`);
+    else console.log('every word and every picture is as it was');
+    print(out, findings);
+  }
+  return findings.some((f) => f.severity === 'blocker') ? 1 : 0;
 }
 
 async function checkOne(path: string, bytes: Uint8Array): Promise<Outcome<Finding[]>> {

@@ -6,7 +6,8 @@ import { OPTIONS, type Options } from './options';
 const USAGE = `pagina import FILE [--out BOOK.json] [--json]
 pagina build FILE|BOOK.json --edition print|screen|cover|reflow|epub2|sample|manuscript --out FILE [--interior NAME] [--trim 5.5x8.5in]
              [--title T] [--author A] [--language en] [--isbn N] [--cover FILE] [--date ISO] [--report FILE]
-pagina check FILE... [--json]`;
+pagina check FILE... [--json] [--mend OUT] [--date ISO]
+pagina check --rules`;
 
 async function main(argv: string[]): Promise<number> {
   const [command, ...rest] = argv;
@@ -21,7 +22,7 @@ async function main(argv: string[]): Promise<number> {
     throw new Unusable((e as Error).message.split('\n')[0] as string);
   }
   const { values, positionals } = parsed;
-  if (positionals.length === 0)
+  if (positionals.length === 0 && !(command === 'check' && values.rules))
     throw new Unusable(`Name a file. ${USAGE.split('\n').find((l) => l.includes(command)) ?? ''}`);
   switch (command) {
     case 'import':

@@ -12,6 +12,8 @@ export const OPTIONS = {
   cover: { type: 'string' },
   date: { type: 'string' },
   report: { type: 'string' },
+  mend: { type: 'string' },
+  rules: { type: 'boolean' },
 } as const;
 export type Options = {
   [K in keyof typeof OPTIONS]?: (typeof OPTIONS)[K]['type'] extends 'boolean' ? boolean : string;

@@ -38,7 +38,7 @@ import {
   type Book,
   type PrintEdition,
 } from '../src/book';
-import { checkBook, checkEpub } from '../src/check';
+import { checkBook } from '../src/check';
 import { writeEpub } from '../src/epub';
 import { png } from './fixtures/manuscript';
 import { inches, mm, pt } from '../src/base';
@@ -53,6 +53,7 @@ import {
 } from '../src/compose';
 import { lowestListPrice, paperOf, PAPERS, printingCost, spineWidth } from '../src/trade';
 import { book, everyBlock, prose, section } from './fixtures/books';
+import { faultsOf } from './fixtures/checked';
 
 const choice = (interior = 'Harrow', set: Record<string, unknown> = {}): DesignChoice => ({
   interior,
@@ -432,7 +433,7 @@ describe('an index that makes itself', () => {
   it('is a list of links in the ebook', () => {
     const ebook = writeEpub({ book: b, edition: 'ebook', pictures: new Map(), print: null });
     if (!ebook.ok) throw new Error(ebook.refusal.message);
-    expect(checkEpub(ebook.value)).toEqual({ ok: true, value: [] });
+    expect(faultsOf(ebook.value)).toEqual([]);
     const page = new TextDecoder().decode(unzipSync(ebook.value)['EPUB/text/s003.xhtml']);
     expect(page).toContain(
       '<li id="entry-1">carts <a href="s001.xhtml#c1-0">1</a>, <a href="s002.xhtml#c2-0">2</a>, <a href="s002.xhtml#c2-1">3</a></li>',
@@ -477,7 +478,7 @@ it('a list of figures is made by itself, with the folios on which they stand, in
     print: null,
   });
   if (!ebook.ok) throw new Error(ebook.refusal.message);
-  expect(checkEpub(ebook.value)).toEqual({ ok: true, value: [] });
+  expect(faultsOf(ebook.value)).toEqual([]);
   const page = new TextDecoder().decode(unzipSync(ebook.value)['EPUB/text/s001.xhtml']);
   expect(page).toContain('<a href="s003.xhtml#f2">The causeway at noon</a>');
   expect(checkBook(b).filter((f) => f.rule === 'book/empty-section')).toEqual([]);

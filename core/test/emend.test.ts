@@ -15,6 +15,7 @@ import { checkEpub } from '../src/check';
 import {
   applyChanges,
   copyOf,
+  declareFace,
   differencesOf,
   editBetween,
   emend,
@@ -497,6 +498,19 @@ describe('the package', () => {
       ['@media (max-width: 30em)', 'p'],
     ]);
     for (const d of rules.flatMap((r) => r.declarations)) expect(css.slice(d.from, d.to)).toBe(d.value);
+  });
+  it('has typefaces declared otherwise, in the rule that names them', () => {
+    const css =
+      '/* f */ @font-face { font-family: "Old"; src: url(../F/a%20b.ttf) format("truetype") }\np { margin: 0 }';
+    const edited = (property: 'font-family' | 'font-weight', to: string): string => {
+      const edit = declareFace('S/x.css', css, 'F/a b.ttf', property, to);
+      return edit ? css.slice(0, edit.at) + edit.inserted + css.slice(edit.at + edit.removed.length) : css;
+    };
+    expect(edited('font-family', 'New "Face"')).toBe(css.replace('"Old"', '"New \\"Face\\""'));
+    expect(edited('font-weight', '700')).toBe(
+      css.replace('{ font-family', '{ font-weight: 700; font-family'),
+    );
+    expect(declareFace('S/x.css', css, 'F/other.ttf', 'font-weight', '700')).toBeNull();
   });
 });
 

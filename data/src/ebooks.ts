@@ -10,7 +10,7 @@ import {
   emend,
   fileIn,
   inverseOf,
-  mediaTypeOf,
+  addedTypeOf,
   moveEdits,
   openEmended,
   type Command,
@@ -262,7 +262,7 @@ export async function saveCommand(
   const brought = fileIn(command);
   const size = brought ? await storedSize(store, brought.sha256) : null;
   const bytes = brought && size !== null ? await readStored(store, brought.sha256) : null;
-  const type = brought && bytes ? mediaTypeOf(bytes, brought.name) : null;
+  const type = brought && bytes ? addedTypeOf(bytes, brought.name) : null;
   if (bytes && !type)
     return refused('emend/sort', 'Pagina adds pictures, typefaces and style sheets that readers know.');
   const incoming = brought && bytes && type ? { ...brought, bytes, type } : null;

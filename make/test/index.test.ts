@@ -6,7 +6,6 @@ import { unzipSync } from 'fflate';
 import type { Node } from 'prosemirror-model';
 import { describe, expect, it } from 'vitest';
 import { apply, schema, type Book, type Change, type IndexSee } from '@pagina/core/book';
-import { checkEpub } from '@pagina/core/check';
 import { readManuscript } from '@pagina/core/intake';
 import { indexOf } from '@pagina/core/order';
 import { changeOfEdits, occurrences, renamedEntry, withoutEntry } from '@pagina/core/tidy';
@@ -14,6 +13,7 @@ import { book, prose, section } from '../../core/test/fixtures/books';
 import { makeEbook } from '../src';
 import { makeWordFile } from '../src/word-file';
 import { chapter, id, numbers, on, pagesOf, para, text } from './fixtures';
+import { faultsOf } from '../../core/test/fixtures/checked';
 
 const marked = (t: string, ...terms: string[]): Node =>
   schema.text(
@@ -166,7 +166,7 @@ it('letters are headings in the ebook too, where the design asks for them', asyn
   const editions = b.editions.map((e) => ({ ...e, design: { from: {}, set: { 'index.letters': true } } }));
   const made = await makeEbook({ ...b, editions }, 'ebook', { pictures: () => null, print: null });
   if (!made.ok) throw new Error(made.refusal.message);
-  expect(checkEpub(made.value.bytes)).toEqual({ ok: true, value: [] });
+  expect(faultsOf(made.value.bytes)).toEqual([]);
   const page = Object.entries(unzipSync(made.value.bytes))
     .map(([, x]) => new TextDecoder().decode(x))
     .find((x) => x.includes('ul class="index"') && x.includes('Abend'))!;

@@ -7,6 +7,7 @@ import { editionAdded, editionRemoved } from '@pagina/core/design';
 import { book, prose, section } from '../../core/test/fixtures/books';
 import { makeEbook } from '../src';
 import { uglyChapters } from './fixtures';
+import { faultsOf } from '../../core/test/fixtures/checked';
 
 const WORDS = [300, 500, 200] as const;
 function whole(): Book {
@@ -94,7 +95,7 @@ describe('a sample', () => {
     expect(pages).toContain('This is the end of the sample.');
     expect(pages).not.toContain('Thanks to all.');
     expect(file('package.opf')).toContain('<dc:type>preview</dc:type>');
-    expect(checkEpub(bytes)).toEqual({ ok: true, value: [] });
+    expect(faultsOf(bytes)).toEqual([]);
   });
   it('ends with its last chapter: the next part, and an interlude before the next chapter, stay away', async () => {
     const b = book([
@@ -137,7 +138,7 @@ describe('a sample', () => {
     const s = await made(withSample(whole(), { by: 'percent', amount }));
     expect(s.words).toBe(words);
     expect(s.titles).toEqual(titles);
-    expect(checkEpub(s.bytes)).toEqual({ ok: true, value: [] });
+    expect(faultsOf(s.bytes)).toEqual([]);
   });
   it('has an identifier of its own, and says what it is a sample of', async () => {
     const opf = (await made(withSample(whole(), { by: 'percent', amount: 10 }))).file('package.opf');
@@ -183,7 +184,7 @@ describe('a sample', () => {
     );
     expect(s.pages).toContain('First note.');
     expect(s.pages).not.toContain('Second note.');
-    expect(checkEpub(s.bytes)).toEqual({ ok: true, value: [] });
+    expect(faultsOf(s.bytes)).toEqual([]);
   });
   it('of ugly books has no blocker', async () => {
     for (let n = 0; n < 6; n++)

@@ -90,7 +90,7 @@ describe('a list of terms', () => {
       .map((x) => strFromU8(x))
       .find((x) => x.includes('<dl'))!;
     expect(parseXml(xhtml).fault).toBeNull();
-    expect([...xhtml.matchAll(/<(dt|dd)\b/g)].map((m) => m[1])).toEqual(['dt', 'dd', 'dt', 'dd', 'dt']);
+    expect([...xhtml.matchAll(/<(dt|dd)\b/g)].map((m) => m[1])).toEqual(['dt', 'dd', 'dt', 'dd', 'dt', 'dd']);
     expect(termsOf((await read(ebook.value.bytes, 'a.epub')).book)).toEqual([TERMS]);
     const word = await makeWordFile(titled, () => null);
     if (!word.ok) throw new Error(word.refusal.message);

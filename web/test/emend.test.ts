@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { editBetween, isTooDeep, type WantedEntry } from '@pagina/core/emend';
 import { branchEnd, indented, moved } from '../src/emend/branches';
-import { inEditor, inSource, lineOf, placeAt, withPlainEnds } from '../src/emend/lines';
+import { offsetAt } from '@pagina/core/base';
+import { inEditor, inSource, lineOf, withPlainEnds } from '../src/emend/lines';
 import { followed } from '../src/emend/passage';
 
 const source = fc
@@ -22,9 +23,9 @@ describe('places in a source', () => {
     );
   });
   it('are told by line and column', () => {
-    expect(placeAt('one\r\ntwo\nthree', 3, 2)).toBe(10);
+    expect(offsetAt('one\r\ntwo\nthree', 3, 2)).toBe(10);
     expect(lineOf('one\r\ntwo\nthree', 10)).toBe(3);
-    expect(placeAt('one', 9, 9)).toBe(3);
+    expect(offsetAt('one', 9, 9)).toBe(3);
   });
 });
 

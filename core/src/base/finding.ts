@@ -22,13 +22,31 @@ export interface Finding {
   line?: number;
   column?: number;
   place?: Place;
+  /** What a mend of it has to know: a path, a property, a prefix. */
+  about?: string;
   /** Name of the mend that would put it right without a person. */
   mend?: string;
 }
 
 const WEIGHT: Record<Severity, number> = { blocker: 0, caution: 1, note: 2 };
 
-/** Worst first; within a severity the order in which they were found. */
+/**
+ * Worst first. Within a severity those of one file come together, from its beginning to its end; files, and what belongs
+ * to none, in the order in which they were found.
+ */
 export function bySeverity(findings: readonly Finding[]): Finding[] {
-  return [...findings].sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity]);
+  const files = new Map<string, number>();
+  for (const [n, f] of findings.entries())
+    if (f.file !== undefined && !files.has(f.file)) files.set(f.file, n);
+  const place = (f: Finding, n: number): number => (f.file === undefined ? n : (files.get(f.file) ?? n));
+  return findings
+    .map((f, n) => ({ f, at: place(f, n) }))
+    .sort(
+      (a, b) =>
+        WEIGHT[a.f.severity] - WEIGHT[b.f.severity] ||
+        a.at - b.at ||
+        (a.f.line ?? 0) - (b.f.line ?? 0) ||
+        (a.f.column ?? 0) - (b.f.column ?? 0),
+    )
+    .map(({ f }) => f);
 }

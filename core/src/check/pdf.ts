@@ -15,10 +15,11 @@ export interface PdfSubject {
 const BOXES = ['MediaBox', 'CropBox', 'BleedBox', 'TrimBox', 'ArtBox'];
 const pts = (n: number): string => `${inchString(n * 1000)} in`;
 
-const RULES: Rule<PdfSubject>[] = [
+export const PDF_RULES: readonly Rule<PdfSubject>[] = [
   {
     name: 'pdf/no-pages',
     severity: 'blocker',
+    profiles: ['print'],
     source: 'common practice',
     *look({ pages }) {
       if (pages.length === 0) yield { message: 'The file has no pages.' };
@@ -27,6 +28,7 @@ const RULES: Rule<PdfSubject>[] = [
   {
     name: 'pdf/page-sizes',
     severity: 'blocker',
+    profiles: ['print'],
     source: 'common practice: one edition, one trim',
     *look({ pages }) {
       const first = pages[0];
@@ -44,6 +46,7 @@ const RULES: Rule<PdfSubject>[] = [
   {
     name: 'pdf/boxes',
     severity: 'blocker',
+    profiles: ['print'],
     source: 'ISO 15930-1 §6.6: TrimBox within BleedBox within MediaBox',
     *look({ pages }) {
       for (const [i, p] of pages.entries()) {
@@ -63,6 +66,7 @@ const RULES: Rule<PdfSubject>[] = [
   {
     name: 'pdf/fonts-embedded',
     severity: 'blocker',
+    profiles: ['print'],
     source: 'ISO 15930-1 §6.4',
     *look({ fonts }) {
       for (const f of fonts)
@@ -76,6 +80,7 @@ const RULES: Rule<PdfSubject>[] = [
   {
     name: 'pdf/encrypted',
     severity: 'blocker',
+    profiles: ['print'],
     source: 'ISO 15930-1 §6.2.2',
     *look({ encrypted }) {
       if (encrypted) yield { message: 'The file is encrypted.', why: 'A printer cannot open it.' };
@@ -84,6 +89,7 @@ const RULES: Rule<PdfSubject>[] = [
   {
     name: 'pdf/links',
     severity: 'caution',
+    profiles: ['print'],
     source: 'common practice',
     *look({ pages }) {
       const i = pages.findIndex((p) => p.annotations > 0);
@@ -93,6 +99,7 @@ const RULES: Rule<PdfSubject>[] = [
   {
     name: 'pdf/even-pages',
     severity: 'note',
+    profiles: ['print'],
     source: 'common practice: a leaf has two sides',
     *look({ pages }) {
       if (pages.length % 2 === 1)
@@ -161,5 +168,5 @@ function fontsOf(doc: PDFDocument): PdfSubject['fonts'] {
 
 export async function checkPdf(bytes: Uint8Array): Promise<Outcome<Finding[]>> {
   const subject = await pdfSubject(bytes);
-  return subject.ok ? done(runRules(RULES, subject.value)) : subject;
+  return subject.ok ? done(runRules(PDF_RULES, subject.value)) : subject;
 }

@@ -34,7 +34,8 @@ export type TextEdit = Extract<PartChange, { op: 'edit' }>;
 
 /** Errors: what `openZip` refuses. */
 export function openEmended(bytes: Uint8Array): Outcome<Emended> {
-  const opened = openZip(bytes);
+  // A host's own kind of bytes may share its memory with other things, and with what is cut out of it.
+  const opened = openZip(new Uint8Array(bytes.buffer, bytes.byteOffset, bytes.byteLength));
   if (!opened.ok) return opened;
   const zip = opened.value;
   const parts = new Map(zip.entries.map((e): [string, Content] => [e.name, { original: e.name }]));
@@ -168,7 +169,10 @@ export function copyOf(e: Emended): Uint8Array {
     });
   if (asItWas) return e.zip.bytes;
   const made = parts.flatMap(([path, c], i) =>
-    'original' in c ? [] : [{ path, name: `${i}`, bytes: bytesOf(e, path) ?? new Uint8Array() }],
+    'original' in c
+      ? []
+      : // The container is known by its first part, which is not compressed (EPUB 3.3 §4.3.3).
+        [{ path, name: `${i}`, bytes: bytesOf(e, path) ?? new Uint8Array(), stored: path === 'mimetype' }],
   );
   const opened = openZip(writeZip(made));
   if (!opened.ok) throw new Error(opened.refusal.message);

@@ -4,10 +4,10 @@ import type { Emended } from './container';
 import { inReadingOrder, without } from './contents';
 import { Draft, withIndent, type Emendation } from './draft';
 import { entriesOf, writeList, type ListName } from './lists';
-import { elementsNamed, lineEndOf, localName, textWithin } from './located';
+import { elementsNamed, lineEndOf, localName, textWithin, valueOf } from './located';
 import { nameFrom, openTag } from './markup';
 import { attributeEdit, packageSource, removeItem } from './opf';
-import { enter, isNavigation, notInOrder, pathsOf } from './spine';
+import { enter, isNavigation, keepInLine, notInOrder, pathsOf } from './spine';
 
 const LISTS: ListName[] = ['contents', 'landmarks', 'pages'];
 
@@ -51,6 +51,8 @@ export function setLinear(e: Emended, path: string, linear: boolean): Outcome<Em
   const s = packageSource(d);
   const ref = s.itemrefs[at];
   if (at < 0 || !ref) return notInOrder;
+  if (!linear && s.itemrefs.every((r) => r === ref || valueOf(r, 'linear') === 'no'))
+    return refused('emend/last', 'It is the only document that readers come to by turning pages.');
   d.edit(s.path, attributeEdit(s.text, ref, 'linear', linear ? null : 'no'));
   return d.done(
     linear ? 'Put a document in the reading order' : 'Take a document out of the reading order',
@@ -131,6 +133,7 @@ export function removeDocument(e: Emended, path: string): Outcome<Emendation> {
   }
   d.remove(path);
   removeItem(d, path);
+  keepInLine(d);
   let links = 0;
   d.editReferences(({ in: where, path: to, element, attribute }) => {
     if (to !== path || !element) return [];

@@ -56,6 +56,10 @@ export class Draft {
     this.now = applied.value;
     this.changes.push(change);
   }
+  /** Changes that a command came to. */
+  follow(changes: readonly PartChange[]): void {
+    for (const c of changes) this.put(c);
+  }
   text(path: string): string {
     return textOfPart(this.now, path) ?? '';
   }
@@ -106,6 +110,9 @@ export class Draft {
     const paths = [...this.now.parts.keys()];
     const index = after === undefined ? paths.length : paths.indexOf(after) + 1;
     this.put({ op: 'add', path, index, content });
+  }
+  addFirst(path: string, content: Content): void {
+    this.put({ op: 'add', path, index: 0, content });
   }
   remove(path: string): void {
     const content = this.now.parts.get(path);

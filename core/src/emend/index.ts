@@ -9,7 +9,18 @@ export * from './lists';
 export * from './located';
 export * from './media';
 export * from './merge';
+export * from './markup';
 export * from './metadata';
+export {
+  addItem,
+  addItemref,
+  attributeEdit,
+  freshId,
+  lineWithin,
+  packageSource,
+  removeItem,
+  setProperties,
+} from './opf';
 export * from './overview';
 export * from './references';
 export * from './renaming';

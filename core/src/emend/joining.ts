@@ -7,7 +7,7 @@ import { elementsNamed, lineEndOf, localName, textWithin, valueOf, type Located 
 import { idFrom, openTag, rewritten, unused, type Replacement } from './markup';
 import { attributeEdit, removeItem } from './opf';
 import { referencesIn, type Reference } from './references';
-import { enter, isFixed, isNavigation, notInOrder, pathsOf, restate } from './spine';
+import { enter, isFixed, isNavigation, keepInLine, notInOrder, pathsOf, restate } from './spine';
 
 /** Attributes that name one element, and must not be on two. */
 const isPersonal = (name: string): boolean => /^(id|xml:id|aria-labelledby|aria-describedby)$/.test(name);
@@ -118,6 +118,7 @@ export function joinDocuments(e: Emended, path: string): Outcome<Emendation> {
   const bodyId = valueOf(from, 'id');
   d.remove(next);
   removeItem(d, next);
+  keepInLine(d);
   if (bodyId !== undefined)
     d.lead((r) => (r.path === path && r.fragment === bodyId ? { path, fragment: start } : null));
   restate(d, path);

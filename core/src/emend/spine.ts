@@ -2,7 +2,8 @@
 import { refused } from '../base';
 import { readingOrder, reference, type EpubPackage, type ManifestItem } from '../package';
 import type { Draft } from './draft';
-import { addItem, addItemref, packageSource, seenProperties, setProperties } from './opf';
+import { valueOf } from './located';
+import { addItem, addItemref, attributeEdit, packageSource, seenProperties, setProperties } from './opf';
 import { freePath } from './renaming';
 
 const XHTML = 'application/xhtml+xml';
@@ -45,4 +46,12 @@ export function enter(d: Draft, name: string, text: string, behind: string): str
 /** Says again what of the package’s properties can be seen in a document. */
 export function restate(d: Draft, path: string): void {
   if (!d.package.version.startsWith('2')) setProperties(d, path, seenProperties(d.elements(path)));
+}
+
+/** At least one document is come to by turning pages (EPUB 3.3 §5.7.2): the first, where none is left. */
+export function keepInLine(d: Draft): void {
+  const s = packageSource(d);
+  const [first] = s.itemrefs;
+  if (first && s.itemrefs.every((r) => valueOf(r, 'linear') === 'no'))
+    d.edit(s.path, attributeEdit(s.text, first, 'linear', null));
 }

@@ -1,5 +1,7 @@
 /** A style sheet as its rules: what each is about, and its declarations with the place of their values. */
 import * as csstree from 'css-tree';
+import { resolve } from '../package';
+import type { TextEdit } from './container';
 import type { Span } from './located';
 
 export interface StyleDeclaration extends Span {
@@ -57,21 +59,43 @@ export interface FaceRule {
   family: string;
   weight: string;
   style: string;
-  /** Addresses as written. */
+  /** Parts that it names as its sources. */
   sources: string[];
+  rule: StyleRule;
 }
-/** What the `@font-face` rules of a sheet declare (CSS Fonts 4 §4). */
-export function faceRules(css: string): FaceRule[] {
-  return styleRules(css).flatMap((r) => {
-    if (r.selector !== '@font-face') return [];
-    const of = (property: string): string => r.declarations.find((d) => d.property === property)?.value ?? '';
+/** What the `@font-face` rules of a sheet declare (CSS Fonts 4 §4). `path`: that of the sheet. */
+export const faceRules = (path: string, css: string): FaceRule[] =>
+  styleRules(css).flatMap((rule) => {
+    if (rule.selector !== '@font-face') return [];
+    const of = (property: string): string =>
+      rule.declarations.find((d) => d.property === property)?.value ?? '';
+    const addresses = [...of('src').matchAll(/url\(\s*["']?([^"')]+)["']?\s*\)/g)];
     return [
       {
         family: of('font-family').replace(/^["']|["']$/g, ''),
         weight: of('font-weight') || 'normal',
         style: of('font-style') || 'normal',
-        sources: [...of('src').matchAll(/url\(\s*["']?([^"')]+)["']?\s*\)/g)].map((m) => m[1] ?? ''),
+        sources: addresses.flatMap((m) => resolve(path, m[1] ?? '')?.path ?? []),
+        rule,
       },
     ];
   });
+
+/** Declares a typeface otherwise; null where the sheet doesn’t declare it, or declares it so already. */
+export function declareFace(
+  path: string,
+  css: string,
+  source: string,
+  property: 'font-family' | 'font-weight' | 'font-style',
+  value: string,
+): TextEdit | null {
+  const face = faceRules(path, css).find((f) => f.sources.includes(source));
+  if (!face || value.trim() === '') return null;
+  const written = property === 'font-family' ? JSON.stringify(value.trim()) : value.trim();
+  const known = face.rule.declarations.find((d) => d.property === property);
+  const open = css.indexOf('{', face.rule.from) + 1;
+  const edit: TextEdit = known
+    ? { op: 'edit', path, at: known.from, removed: known.value, inserted: written }
+    : { op: 'edit', path, at: open, removed: '', inserted: ` ${property}: ${written};` };
+  return edit.removed === edit.inserted ? null : edit;
 }

@@ -147,7 +147,7 @@ export class SectionWriter {
       case 'verse':
         return `<div${id} class="verse">\n${this.children(n, (c) => (c.type.name === 'stanza' ? `<div class="stanza">\n${this.children(c, (l) => this.verseLine(l))}\n</div>` : this.block(c)))}\n</div>`;
       case 'list': {
-        if (isTerms(n)) return `<dl${id}>\n${this.children(n, (item) => this.term(item))}\n</dl>`;
+        if (isTerms(n)) return `<dl${id}>\n${this.terms(n)}\n</dl>`;
         const tag = n.attrs.ordered ? 'ol' : 'ul';
         const start =
           n.attrs.ordered && Number(n.attrs.start) !== 1 ? ` start="${Number(n.attrs.start)}"` : '';
@@ -236,6 +236,12 @@ export class SectionWriter {
     const linked =
       image && /^(https?|mailto):/i.test(link) ? `<a href="${escapeXml(link)}">${image}</a>` : image;
     return `<figure${id}${attr('class', classes.join(' '))}>\n${linked}${words}\n</figure>`;
+  }
+
+  /** The last term of a list has a description, if an empty one (HTML §4.4.9). */
+  private terms(n: Node): string {
+    const all = this.children(n, (item) => this.term(item));
+    return all.endsWith('</dt>') ? `${all}\n<dd></dd>` : all;
   }
 
   /** A term and, in one element, what it means. */

@@ -1,15 +1,19 @@
 /** References between the files of a container. */
 
+/** A part of an address with its escapes decoded; as written where they can’t be, as in `#100%`. */
+export function percentDecoded(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}
+
 /** A reference seen from a file of the container, as path and fragment; null for one that leaves the container. */
 export function resolve(from: string, href: string): { path: string; fragment: string } | null {
   if (/^[a-z][a-z0-9+.-]*:/i.test(href) || href.startsWith('//')) return null;
   const [pathPart = '', fragment = ''] = href.split('#');
-  let decoded = pathPart;
-  try {
-    decoded = decodeURIComponent(pathPart);
-  } catch {
-    // A stray percent sign: the reference is taken as written.
-  }
+  const decoded = percentDecoded(pathPart);
   if (decoded === '') return { path: from, fragment };
   const parts = decoded.startsWith('/') ? [] : from.split('/').slice(0, -1);
   for (const p of decoded.split('/')) {

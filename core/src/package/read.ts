@@ -4,12 +4,11 @@ import {
   done,
   firstOf,
   openZip,
-  parseXml,
+  readXml,
   refused,
   textOf,
   type Outcome,
   type XmlElement,
-  type XmlFault,
   type Zip,
 } from '../base';
 import { resolve } from './addresses';
@@ -51,7 +50,6 @@ export interface EpubPackage {
   fixed: boolean;
   /** Which way its pages are turned (EPUB 3.3 §5.6.1). */
   direction: 'ltr' | 'rtl';
-  faults: { file: string; fault: XmlFault }[];
 }
 
 const NCX = 'application/x-dtbncx+xml';
@@ -61,16 +59,34 @@ export const textPart = (zip: Zip, name: string): string | null => {
   return bytes ? decoder.decode(bytes).replace(/^\ufeff/, '') : null;
 };
 
-/** Errors: `epub/not-zip` and what `openZip` refuses. A broken package document is no error here but a fault. */
-export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
+/** Errors: `epub/not-zip` and what `openZip` refuses. */
+export function openEpub(bytes: Uint8Array): Outcome<Zip> {
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
     return refused('epub/not-zip', 'This is not an EPUB: an EPUB is a zip container.');
-  const opened = openZip(bytes);
+  return openZip(bytes);
+}
+
+/** Errors: those of `openEpub`. A broken package document is none: what can be read of it is read. */
+export function readPackage(bytes: Uint8Array): Outcome<EpubPackage> {
+  const opened = openEpub(bytes);
   return opened.ok ? done(packageIn(opened.value)) : opened;
 }
 
-/** The package of a container that is open. A broken package document is a fault in it. */
-export function packageIn(zip: Zip): EpubPackage {
+/** The first element of a part; null where there is none, or its data is damaged. What can be read of a broken file is read. */
+function rootIn(zip: Zip, path: string): XmlElement | null {
+  try {
+    const text = textPart(zip, path);
+    return text === null ? null : readXml(text).root;
+  } catch {
+    return null;
+  }
+}
+
+/** The package of a container that is open. `xml`: reads a part, where somebody keeps what was read. */
+export function packageIn(
+  zip: Zip,
+  xml: (path: string) => XmlElement | null = (path) => rootIn(zip, path),
+): EpubPackage {
   const p: EpubPackage = {
     zip,
     path: '',
@@ -84,14 +100,6 @@ export function packageIn(zip: Zip): EpubPackage {
     older: NO_NAVIGATION,
     fixed: false,
     direction: 'ltr',
-    faults: [],
-  };
-  const xml = (name: string): XmlElement | null => {
-    const text = textPart(zip, name);
-    if (text === null) return null;
-    const r = parseXml(text);
-    if (r.fault) p.faults.push({ file: name, fault: r.fault });
-    return r.root;
   };
   const container = xml('META-INF/container.xml');
   p.path = (container && firstOf(container, 'rootfile')?.attrs['full-path']) ?? '';

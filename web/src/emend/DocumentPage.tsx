@@ -15,13 +15,12 @@ import {
   type Located,
   type Span,
 } from '@pagina/core/emend';
-import { parseXml } from '@pagina/core/base';
+import { offsetAt, parseXml } from '@pagina/core/base';
 import { resolve } from '@pagina/core/package';
 import { addressOf } from '@/reader/source';
 import { viewportOf } from '@/reader/viewport';
 import { BlockSource } from './BlockSource';
 import { useEbook } from './context';
-import { placeAt } from './lines';
 import { Page, parsed, type Rect } from './page';
 import { elementsIn, followed } from './passage';
 import type { SourceFault, Typed } from './SourceEditor';
@@ -301,7 +300,7 @@ export function DocumentPage({
           <button
             type="button"
             className="underline"
-            onClick={() => onWhole(brokenAt ? placeAt(text, brokenAt.line, brokenAt.column) : 0)}
+            onClick={() => onWhole(brokenAt ? offsetAt(text, brokenAt.line, brokenAt.column) : 0)}
           >
             Open its source{brokenAt ? ` at line ${brokenAt.line}` : ''}
           </button>

@@ -111,7 +111,7 @@ export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
           {documents.length.toLocaleString('en-GB')} {documents.length === 1 ? 'document' : 'documents'}
         </span>
         <span aria-hidden className="h-4 border-l border-edge" />
-        <span role="status" data-findings={findings === null ? '' : findings.length}>
+        <span role="status" data-findings={findings === null ? '' : blockers + cautions}>
           {findings === null ? (
             'Checking …'
           ) : blockers + cautions === 0 ? (

@@ -2,7 +2,7 @@
 /** The frame of an ebook that is open as it is: its name, the views, what is saved, and the strip below. */
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { format } from 'date-fns';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
@@ -63,6 +63,8 @@ export function EbookShell({ id, children }: { id: string; children: ReactNode }
   const [saving, setSaving] = useState(false);
   const [palette, setPalette] = useState(false);
   const [shortcuts, setShortcuts] = useState(false);
+  const showShortcuts = useCallback(() => setShortcuts(true), []);
+  const save = useCallback(() => setSaving(true), []);
   const serious = findings?.filter((f) => f.severity !== 'note').length ?? 0;
   useEffect(() => {
     const key = (e: globalThis.KeyboardEvent): void => {
@@ -132,7 +134,7 @@ export function EbookShell({ id, children }: { id: string; children: ReactNode }
           >
             Redo
           </Button>
-          <Button kind="primary" onClick={() => setSaving(true)}>
+          <Button kind="primary" onClick={save}>
             Save a copy
           </Button>
         </div>
@@ -144,12 +146,7 @@ export function EbookShell({ id, children }: { id: string; children: ReactNode }
         </main>
       </Shelf>
       <SaveCopy open={saving} onOpenChange={setSaving} />
-      <EbookPalette
-        open={palette}
-        onOpenChange={setPalette}
-        onShortcuts={() => setShortcuts(true)}
-        onSave={() => setSaving(true)}
-      />
+      <EbookPalette open={palette} onOpenChange={setPalette} onShortcuts={showShortcuts} onSave={save} />
       <Dialog title="Keyboard shortcuts" open={shortcuts} onOpenChange={setShortcuts}>
         <dl className="grid grid-cols-[220px_1fr] gap-y-1">
           {KEYS.map(([keys, what]) => (

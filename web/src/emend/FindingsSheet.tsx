@@ -2,11 +2,10 @@
 /** All that the checks say of the ebook; each leads to its place. */
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
-import { bySeverity, type Finding, type Severity } from '@pagina/core/base';
+import { bySeverity, offsetAt, type Finding, type Severity } from '@pagina/core/base';
 import { SeverityMark } from '@/ui/SeverityMark';
 import { OneOf } from '@/ui/ToggleGroup';
 import { useEbook, useSnapshot } from './context';
-import { placeAt } from './lines';
 import { Sheet } from './Sheet';
 
 type Filter = 'all' | Severity;
@@ -31,7 +30,7 @@ export function FindingsSheet() {
     const text = await session.source(f.file).catch(() => null);
     goTo({
       path: f.file,
-      offset: text === null || f.line === undefined ? null : placeAt(text, f.line, f.column ?? 1),
+      offset: text === null || f.line === undefined ? null : offsetAt(text, f.line, f.column ?? 1),
     });
     router.push(`/ebooks/${session.id}/documents`);
   };

@@ -57,7 +57,20 @@ export function NavigationSheet() {
         </>
       }
     >
-      {entries.length === 0 ? (
+      {entries.length > 0 && list === 'landmarks' && view.version.startsWith('2') ? (
+        <div>
+          <p className="mb-2 text-ink-soft">
+            EPUB 2 keeps these in the guide of its package, whose source can be edited.
+          </p>
+          <ul aria-label="Landmarks">
+            {entries.map((e) => (
+              <li key={`${e.path}#${e.fragment} ${e.label}`}>
+                {e.label} <span className="text-ink-soft">{e.path}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : entries.length === 0 ? (
         <p className="text-ink-soft">
           {list === 'contents'
             ? 'The ebook has no contents that can be read. They can be made from its headings.'

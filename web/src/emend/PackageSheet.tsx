@@ -1,5 +1,6 @@
 'use client';
 /** What the package says of the ebook, line by line. */
+import { useState } from 'react';
 import type { MetadataRow } from '@pagina/core/emend';
 import { Button } from '@/ui/Button';
 import { Menu } from '@/ui/Menu';
@@ -37,11 +38,11 @@ const NAMES: Record<string, string> = {
 const REFINES: Record<string, string> = {
   'file-as': 'Sorted as',
   role: 'Role',
-  'title-type': 'Sort of title',
+  'title-type': 'Title type',
   'display-seq': 'Order',
   'group-position': 'Number in the series',
-  'collection-type': 'Sort of collection',
-  'identifier-type': 'Sort of identifier',
+  'collection-type': 'Collection type',
+  'identifier-type': 'Identifier type',
   scheme: 'Scheme',
   'alternate-script': 'In another script',
 };
@@ -70,6 +71,8 @@ const named = (name: string): string => NAMES[name] ?? name;
 export function PackageSheet() {
   const { run } = useEbook();
   const { view } = useSnapshot();
+  /** A line that is in the package as soon as something is written in it. */
+  const [begun, setBegun] = useState<string | null>(null);
   const older = view.version.startsWith('2');
   return (
     <Sheet
@@ -80,7 +83,7 @@ export function PackageSheet() {
           label="Add"
           items={ADDED.filter((n) => !older || n.startsWith('dc:')).map((name) => ({
             name: named(name),
-            run: () => void run({ type: 'metadata', change: { do: 'add', name, value: '…' } }),
+            run: () => setBegun(name),
           }))}
         />
       }
@@ -95,13 +98,31 @@ export function PackageSheet() {
         <div className="max-w-[880px]">
           <p className="mb-3 text-ink-soft">
             EPUB {view.version || 'of no stated version'}
-            {view.direction === 'rtl' ? ', read from right to left' : ''}. Everything that is not changed here
+            {view.direction === 'rtl' ? ', read from right to left' : ''}. Anything you don’t change here
             stays as it was written.
           </p>
           <div className="border-t border-rule">
             {view.metadata.map((row) => (
               <Line key={`${row.at} ${row.name}`} row={row} />
             ))}
+            {begun === null ? null : (
+              <div className="grid grid-cols-[200px_1fr_auto] items-start gap-x-3 border-b border-rule py-1.5">
+                <span className="pt-1.5">{named(begun)}</span>
+                <Text
+                  aria-label={`New: ${named(begun)}`}
+                  autoFocus
+                  value=""
+                  {...(LONG.test(begun) ? { area: 3 } : {})}
+                  onCommit={(value) => {
+                    setBegun(null);
+                    if (value) void run({ type: 'metadata', change: { do: 'add', name: begun, value } });
+                  }}
+                />
+                <Button kind="quiet" className="h-8 px-2" onClick={() => setBegun(null)}>
+                  Cancel
+                </Button>
+              </div>
+            )}
           </div>
         </div>
       )}

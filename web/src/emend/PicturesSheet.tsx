@@ -94,7 +94,7 @@ function Picture({ picture: p, onReplace }: { picture: EbookFile; onReplace: (fi
         </p>
         <p className="text-[13px] text-ink-soft">
           {p.usedBy.length === 0
-            ? 'Shown nowhere.'
+            ? 'Not used anywhere.'
             : p.usedBy.map((path, i) => (
                 <span key={path}>
                   {i > 0 ? ', ' : 'Used in '}

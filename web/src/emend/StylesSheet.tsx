@@ -93,7 +93,7 @@ export function StylesSheet() {
         }}
       />
       {path === '' ? (
-        <p className="text-ink-soft">The ebook has no style sheet: its readers’ own is all it is shown by.</p>
+        <p className="text-ink-soft">The ebook has no style sheet, so readers see it in their own styles.</p>
       ) : refusal ? (
         <p role="alert">{refusal}</p>
       ) : text !== null && rules.length === 0 ? (

@@ -9,7 +9,7 @@ export interface EbookFile extends FileRow {
   /** Pixels of a picture, where its first bytes tell. */
   pixels: { width: number; height: number } | null;
   /** What a style sheet declares a typeface as. */
-  face: { family: string; weight: string; style: string } | null;
+  face: { family: string; weight: string; style: string; sheet: string } | null;
 }
 
 export function useFiles(): EbookFile[] | null {

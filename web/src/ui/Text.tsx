@@ -17,6 +17,7 @@ export function Text({
   placeholder?: string;
   'aria-label'?: string;
   maxLength?: number;
+  autoFocus?: boolean;
 }) {
   const [now, setNow] = useState(value);
   const typing = useRef(false);

@@ -13,7 +13,7 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 function check(): void {
   if (!state) return;
   const checked = checkEpub(copyOf(state));
-  const refused = (message: string): Finding[] => [{ rule: 'epub/unreadable', severity: 'blocker', message }];
+  const refused = (message: string): Finding[] => [{ rule: 'zip/unreadable', severity: 'blocker', message }];
   postMessage(checked.ok ? checked.value : refused(checked.refusal.message));
 }
 

@@ -4,6 +4,7 @@
  */
 import { parse } from 'parse5';
 import { done, type Outcome } from '../../base';
+import { percentDecoded } from '../../package';
 import { attribute, elementsOf, findNotes, textIn, type Element, type NotesFound } from './html-notes';
 import { PageReader, type HtmlPage, type HtmlPlaces } from './html-page';
 import { idOf } from './html-parts';
@@ -26,18 +27,9 @@ export function readHtml(html: string): Outcome<RawManuscript> {
   }
   readPages(m, [page], {
     picture: (_, src) => dataUrl(src),
-    target: (_, href) => (href.startsWith('#') ? { path: '', id: decoded(href.slice(1)) } : null),
+    target: (_, href) => (href.startsWith('#') ? { path: '', id: percentDecoded(href.slice(1)) } : null),
   });
   return done(m);
-}
-
-/** An address with its escapes decoded; unchanged when they can’t be, as in `#100%`. */
-function decoded(s: string): string {
-  try {
-    return decodeURIComponent(s);
-  } catch {
-    return s;
-  }
 }
 
 function dataUrl(src: string): Uint8Array | null | undefined {

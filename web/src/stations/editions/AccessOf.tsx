@@ -9,49 +9,53 @@ import { Popover } from '@/ui/Popover';
 
 /** Statements in plain words (schema.org's vocabulary of accessibility). */
 const WORDS: Record<string, string> = {
-  'accessMode textual': 'It is read as text',
-  'accessMode visual': 'It has pictures',
-  'accessModeSufficient textual': 'Its text alone is enough to follow it',
-  'accessModeSufficient textual,visual': 'It can be followed by reading and looking',
-  'accessibilityFeature tableOfContents': 'Contents that lead to every chapter',
-  'accessibilityFeature readingOrder': 'An order in which it is read aloud',
-  'accessibilityFeature structuralNavigation': 'Headings to move by',
+  'accessMode textual': 'Text that can be read aloud',
+  'accessMode visual': 'Pictures',
+  'accessModeSufficient textual': 'The text alone is enough to follow it',
+  'accessModeSufficient textual,visual': 'Text and pictures together are enough to follow it',
+  'accessibilityFeature tableOfContents': 'Contents with links',
+  'accessibilityFeature readingOrder': 'A fixed reading order',
+  'accessibilityFeature structuralNavigation': 'Headings to navigate by',
   'accessibilityFeature alternativeText': 'Every picture is described',
   'accessibilityFeature pageBreakMarkers': 'Pages of the print edition are marked',
-  'accessibilityFeature pageNavigation': 'Pages of the print edition can be gone to',
-  'accessibilityFeature displayTransformability': 'Type, colours and spacing are the reader’s choice',
-  'accessibilityHazard none': 'Nothing flashes, moves or sounds',
-  'accessibilityHazard unknown': 'A picture moves: whether it flashes isn’t known',
+  'accessibilityFeature pageNavigation': 'A list of the print edition’s pages',
+  'accessibilityFeature displayTransformability': 'Readers can change type, colours and spacing',
+  'accessibilityHazard none': 'Nothing that flashes, moves or makes a sound',
+  'accessibilityHazard unknown': 'A moving picture, which may flash',
 };
 
 /** What to do about each thing that stands in the way, for the author. */
 const REMEDIES: Record<string, [one: string, several: string, remedy: string]> = {
-  'epub/alt': [
+  'access/alt': [
     '1 picture has no description',
     '# pictures have no description',
     'Describe them in Manuscript, or mark them as decoration.',
   ],
-  'epub/table-head': [
+  'access/table-head': [
     '1 table has no headings',
     '# tables have no headings',
     'In Manuscript, make the first row or column one of headings.',
   ],
-  'epub/heading-level': [
+  'access/heading-level': [
     '1 heading skips a level',
     '# headings skip a level',
     'In Manuscript, raise them by one level.',
   ],
-  'epub/link-words': [
+  'access/link-words': [
     '1 link has no words',
     '# links have no words',
     'Give them words that say where they lead.',
   ],
-  'epub/language': [
+  'access/language': [
     '1 document doesn’t say its language',
     '# documents don’t say their language',
     'Choose the book’s language in Record.',
   ],
-  'epub/page-title': ['1 document has no title', '# documents have no title', 'Give those sections a title.'],
+  'access/page-title': [
+    '1 document has no title',
+    '# documents have no title',
+    'Give those sections a title.',
+  ],
 };
 
 function inTheWay(report: AccessReport): string[] {
@@ -73,11 +77,19 @@ function improvements(report: AccessReport, edition: Edition): string[] {
     better.push(
       'With the folios of the print edition, readers can follow a class or a reading group: choose a page list.',
     );
-  if (!report.claim && report.obstacles.length === 0 && isReflow(edition) && edition.version === '3.3')
+  const moving = report.states.some((s) => s.property === 'accessibilityHazard' && s.value === 'unknown');
+  if (moving) better.push('A picture moves, and readers can’t stop it. Use one that stands still.');
+  if (
+    !moving &&
+    !report.claim &&
+    report.obstacles.length === 0 &&
+    isReflow(edition) &&
+    edition.version === '3.3'
+  )
     better.push(
       edition.conformance
-        ? 'Nothing stands in the way of stating conformance but a name: fill in the imprint or the author in Record, and make it again.'
-        : 'Nothing stands in the way of stating conformance: choose it above, and make it again.',
+        ? 'Nothing stands in the way of stating conformance, but nobody is named to certify it. Enter the imprint or the author in Record, then make it again.'
+        : 'Nothing stands in the way of stating conformance. Turn it on above, then make it again.',
     );
   return better;
 }
@@ -132,8 +144,8 @@ function Told({ report, edition }: { report: AccessReport; edition: Edition }) {
     <div>
       <p className="font-serif text-[16px]">
         {report.claim
-          ? `States that it conforms to ${report.claim.standard}.${report.claim.by ? ` Certified by ${report.claim.by}.` : ''}`
-          : 'Doesn’t state that it conforms.'}
+          ? `States conformance with ${report.claim.standard}.${report.claim.by ? ` Certified by ${report.claim.by}.` : ''}`
+          : 'States no conformance.'}
       </p>
       <h3 className="column-head mt-3">What it states</h3>
       <ul className="mt-1">
@@ -165,7 +177,7 @@ function Told({ report, edition }: { report: AccessReport; edition: Edition }) {
       ) : null}
       <p className="mt-3 text-[13px] text-ink-soft">
         The checks can tell that a picture has a description, not that the description says what the picture
-        shows. Read yours once before you let the file state anything.
+        shows. Read yours through before you let the file make a statement.
       </p>
     </div>
   );

@@ -1,4 +1,4 @@
-import { mediaTypeOf } from '@pagina/core/emend';
+import { addedTypeOf } from '@pagina/core/emend';
 import { readStored } from '@pagina/data';
 import { answer, Unanswerable } from '@/server/answer';
 import { ebookRoute } from '@/server/emended';
@@ -10,10 +10,10 @@ const MOST_BYTES = 60_000_000;
 export const POST = ebookRoute(async (request, s) => {
   const name = fileName(request.headers.get('x-file-name'), 'file');
   const { sha256 } = await keepBody(s, request, MOST_BYTES);
-  const type = mediaTypeOf(await readStored(s, sha256), name);
+  const type = addedTypeOf(await readStored(s, sha256), name);
   if (!type)
     throw new Unanswerable(
-      `Readers don’t know what “${name}” is. Ebooks hold JPEG, PNG, GIF, WebP and SVG pictures, TrueType, OpenType and WOFF typefaces, and style sheets.`,
+      `“${name}” isn’t a file that ebooks can hold. They hold JPEG, PNG, GIF, WebP and SVG pictures, TrueType, OpenType and WOFF typefaces, and style sheets.`,
       415,
     );
   return answer({ sha256, name, type });

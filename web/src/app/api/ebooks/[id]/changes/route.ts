@@ -25,6 +25,6 @@ const schema = z.object({
 
 /** What was typed. */
 export const POST = ebookRoute(async (request, s, { row }) => {
-  const typing = await bodyOf(request, schema, 'This is no change of an ebook.', 50_000_000);
+  const typing = await bodyOf(request, schema, 'That isn’t a change to an ebook.', 50_000_000);
   return answer(told(orSay(await saveTyping(s, ebookCache, row.id, typing))));
 });

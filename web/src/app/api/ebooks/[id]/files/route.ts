@@ -1,17 +1,17 @@
 import { bytesOf, faceRules, fileRows, textOfPart } from '@pagina/core/emend';
 import { pictureInfo } from '@pagina/core/base';
-import { resolve } from '@pagina/core/package';
+import type { EbookFile } from '@/emend/useFiles';
 import { answer } from '@/server/answer';
 import { ebookRoute } from '@/server/emended';
 
 /** The files of the ebook with what uses them: sizes of pictures, and what typefaces are declared as. */
 export const GET = ebookRoute((_, __, { row, state }) => {
   const rows = fileRows(state);
-  const faces = new Map<string, { family: string; weight: string; style: string }>();
+  const faces = new Map<string, EbookFile['face']>();
   for (const { path } of rows)
     if (path.endsWith('.css'))
-      for (const { sources, ...face } of faceRules(textOfPart(state, path) ?? ''))
-        for (const source of sources) faces.set(resolve(path, source)?.path ?? '', face);
+      for (const { sources, family, weight, style } of faceRules(path, textOfPart(state, path) ?? ''))
+        for (const source of sources) faces.set(source, { family, weight, style, sheet: path });
   const sizeOf = (path: string): { width: number; height: number } | null => {
     try {
       const bytes = bytesOf(state, path);
