@@ -88,8 +88,10 @@ export async function build(path: string, options: Options): Promise<number> {
       milliseconds: { read, ...milliseconds },
     };
     if (options.report) writeOutput(options.report, `${JSON.stringify(report, null, 2)}\n`);
-    const { missingGlyphs } = await import('@pagina/core/check');
-    for (const f of missingGlyphs(composition.missing).slice(0, 5)) process.stderr.write(`${f.message}\n`);
+    const { checkPages, pagesFacts } = await import('@pagina/core/check');
+    const found = checkPages(book, pagesFacts(composition, book));
+    for (const f of found.filter((x) => x.rule === 'type/missing-glyph').slice(0, 5))
+      process.stderr.write(`${f.message}\n`);
     return 0;
   }
   if (form === 'sample' || form === 'fixed') {

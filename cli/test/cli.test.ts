@@ -137,7 +137,7 @@ describe('bin/pagina', () => {
     expect([code, lines.length > 180]).toEqual([0, true]);
     for (const line of lines)
       expect(line).toMatch(
-        /^[a-z]+\/[a-z0-9-]+\t(blocker|caution|note)\t(EPUB|accessibility|print)[^\t]*\t[^\t]+/,
+        /^[a-z]+\/[a-z0-9-]+\t(blocker|caution|note)\t(book|agreement|EPUB|accessibility|print)[^\t]*\t[^\t]+/,
       );
   });
   it('mends an EPUB into another file, and leaves the one that it was given as it is', () => {

@@ -481,7 +481,7 @@ it('a list of figures is made by itself, with the folios on which they stand, in
   expect(faultsOf(ebook.value)).toEqual([]);
   const page = new TextDecoder().decode(unzipSync(ebook.value)['EPUB/text/s001.xhtml']);
   expect(page).toContain('<a href="s003.xhtml#f2">The causeway at noon</a>');
-  expect(checkBook(b).filter((f) => f.rule === 'book/empty-section')).toEqual([]);
+  expect(checkBook(b).filter((f) => f.rule === 'order/empty-section')).toEqual([]);
 });
 
 it('a specimen sets its own sections alone, on the folios that they have in the whole book', async () => {

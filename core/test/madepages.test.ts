@@ -93,7 +93,7 @@ it('the notes of the whole book stand in the section Notes as soon as there is o
 it('no page that is made from others is said to have no text, and one that has nothing to show is', () => {
   const rules = (b: Book): (string | undefined)[] =>
     checkBook(b)
-      .filter((f) => f.rule === 'book/empty-section')
+      .filter((f) => f.rule === 'order/empty-section')
       .map((f) => f.place?.section);
   for (const kind of MADE) expect(rules(withPage(at(start(), 'book'), kind))).toEqual([]);
   const bare = book([section('a', 'chapter', ['Words.'])]);

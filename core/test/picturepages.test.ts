@@ -16,7 +16,7 @@ import {
   type Section,
   type TextBoxAttrs,
 } from '../src/book';
-import { checkBook, pageFindings } from '../src/check';
+import { checkBook, checkPages, pagesFacts } from '../src/check';
 import { pageOffsets, textLines, type Composition } from '../src/compose';
 import {
   addBox,
@@ -231,7 +231,7 @@ describe('a book with picture pages', () => {
     const title = { ...pictured('t', { id: 'x' }), kind: 'title-page' as const, matter: 'front' as const };
     const b = bookOf(title, pictured('s', { id: 'y', attrs: { picture: 'art' } }));
     expect(isFromRecord(title, b.record)).toBe(false);
-    expect(checkBook(b).filter((f) => f.rule === 'book/no-alt')).toMatchObject([
+    expect(checkBook(b).filter((f) => f.rule === 'figure/no-alt')).toMatchObject([
       { place: { section: 's', block: 'y' } },
     ]);
   });
@@ -314,7 +314,7 @@ describe('picture pages in print', () => {
   });
   it('report words that don’t fit, and words that may be cut off', () => {
     expect(c.report).toMatchObject({ oversetBoxes: 1, unsafeBoxes: 1 });
-    const found = pageFindings(c.marks, whole());
+    const found = checkPages(whole(), pagesFacts(c, whole())).filter((f) => /box|edge/.test(f.rule));
     expect(found.map((f) => [f.rule, f.place?.block])).toEqual([
       ['type/overset-box', 'cb0p'],
       ['type/near-edge', 'db0p'],

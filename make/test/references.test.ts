@@ -224,7 +224,7 @@ describe('places that move', () => {
     const files = Object.values(await filesOf(x)).join(' ');
     // Every reference leads somewhere in the ebook too.
     expect(files.match(/&lt;\d:<a href/g)).toHaveLength(3);
-    expect(checkBook(x).map((f) => f.rule)).not.toContain('book/dead-place');
+    expect(checkBook(x).map((f) => f.rule)).not.toContain('reference/dead-place');
     return [1, 2, 3].map((n) => said(pages, n));
   };
   it('are followed when sections are joined and divided', async () => {

@@ -21,7 +21,8 @@ import {
   checkPdf,
   epubFacts,
   epubSubject,
-  missingGlyphs,
+  checkPages,
+  pagesFacts,
   pdfFacts,
   pdfSubject,
 } from '@pagina/core/check';
@@ -107,14 +108,7 @@ async function make({
     const [checked, subject] = [screen ? null : await checkPdf(bytes), await pdfSubject(bytes)];
     if (checked?.ok) findings.push(...checked.value);
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, pdfFacts(subject.value, name)));
-    findings.push(...missingGlyphs(composition.missing));
-    for (const m of composition.marks.filter((x) => x.kind !== 'loose'))
-      findings.push({
-        rule: `compose/${m.kind}`,
-        severity: 'caution',
-        message: `Page ${composition.pages[m.page]?.label ?? ''}: ${MARKS[m.kind] ?? m.kind}.`,
-        place: m.place,
-      });
+    findings.push(...checkPages(book, pagesFacts(composition, book)));
   } else {
     const pages = pagesOf(book, edition.id);
     const shop = outletNamed(outlet);
@@ -182,18 +176,6 @@ async function warmUp(): Promise<null> {
   if (ebook.ok) checkEpub(ebook.value.bytes);
   return null;
 }
-
-const MARKS: Record<string, string> = {
-  overset: 'the words don’t fit their box',
-  unsafe: 'words are too near an edge of the paper or the fold',
-  widow: 'the last line of a paragraph is alone at the head of the page',
-  orphan: 'the first line of a paragraph is alone at the foot of the page',
-  stranded: 'a heading has fewer than two lines below it',
-  'short-last': 'the last page of a chapter has fewer than four lines',
-  cut: 'a word is cut for want of room',
-  unlevel: 'the page doesn’t end level with the facing page',
-  overfull: 'a line is too long for the measure',
-};
 
 watchOverChild();
 settleForOneFile();

@@ -9,7 +9,7 @@ export interface Place {
 }
 
 export interface Finding {
-  /** Stable name of the rule, such as `epub/nav-missing`. */
+  /** Stable name of the rule, such as `contents/dead-target`. */
   rule: string;
   /** *blocker* breaks a standard's must, or the shop refuses; *caution* a should; *note* advice. */
   severity: Severity;
@@ -27,6 +27,13 @@ export interface Finding {
   /** Name of the mend that would put it right without a person. */
   mend?: string;
 }
+
+/**
+ * What a finding is known by from one check to the next: its rule, its place, and what it is about. Lines and columns move
+ * with the text and are left out.
+ */
+export const findingKey = ({ rule, place, file, about, message }: Finding): string =>
+  [rule, place?.section ?? '', place?.block ?? '', file ?? '', about ?? message].join('\u0001');
 
 const WEIGHT: Record<Severity, number> = { blocker: 0, caution: 1, note: 2 };
 

@@ -10,6 +10,7 @@ import * as z from 'zod';
 import { inSentence, done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
 import {
+  acceptedSchema,
   indexSeeSchema,
   pictureSchema,
   sectionFromJson,
@@ -80,6 +81,12 @@ const single = [
   z.object({ type: z.literal('set-words'), words: z.array(z.string()) }),
   z.object({ type: z.literal('set-index-see'), see: z.array(indexSeeSchema) }),
   z.object({ type: z.literal('set-reading'), sha256: z.string() }),
+  z.object({
+    type: z.literal('set-accepted'),
+    finding: z.string().min(1).max(2_000),
+    /** Null where it no longer is. */
+    as: acceptedSchema.nullable(),
+  }),
   z.object({ type: z.literal('add-pictures'), pictures: z.array(pictureSchema) }),
   z.object({ type: z.literal('remove-pictures'), ids: z.array(z.string()) }),
   z.object({ type: z.literal('set-pictures'), pictures: z.array(pictureSchema) }),
@@ -222,6 +229,15 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
         book: { ...book, reading: change.sha256 },
         inverse: { type: 'set-reading', sha256: book.reading },
       });
+    case 'set-accepted': {
+      const { finding, as } = change;
+      const before = book.accepted.find((a) => a.finding === finding) ?? null;
+      const others = book.accepted.filter((a) => a !== before);
+      return done({
+        book: { ...book, accepted: as ? [...others, { ...as, finding }] : others },
+        inverse: { type: 'set-accepted', finding, as: before },
+      });
+    }
     case 'add-pictures': {
       const fresh = change.pictures.filter((p) => !book.pictures.some((x) => x.id === p.id));
       return done({

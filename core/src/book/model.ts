@@ -54,6 +54,16 @@ export type Picture = z.infer<typeof pictureSchema>;
 export const indexSeeSchema = z.object({ term: z.string().min(1), to: z.string().min(1) });
 export type IndexSee = z.infer<typeof indexSeeSchema>;
 
+/** A caution or a note that the author has looked at and lets stand. */
+export const acceptedSchema = z.object({
+  /** What the finding is known by (`findingKey`). */
+  finding: z.string().min(1).max(2_000),
+  reason: z.string().trim().max(400),
+  /** When, in ISO form. */
+  at: z.string().max(40),
+});
+export type Accepted = z.infer<typeof acceptedSchema>;
+
 const bookJson = z.object({
   version: z.literal(BOOK_VERSION),
   id: z.string().default('book'),
@@ -69,6 +79,7 @@ const bookJson = z.object({
   indexSee: z.array(indexSeeSchema).default([]),
   /** SHA-256 of the reading of the newest manuscript that was taken in; '' for the one that the book began with. */
   reading: z.string().default(''),
+  accepted: z.array(acceptedSchema).default([]),
 });
 export type BookJson = z.input<typeof bookJson>;
 
@@ -85,6 +96,8 @@ export interface Book {
   words: readonly string[];
   indexSee: readonly IndexSee[];
   reading: string;
+  /** Cautions and notes that stand, each with a reason. */
+  accepted: readonly Accepted[];
 }
 
 /** A book of these sections, with the usual editions and numbers. */
@@ -105,6 +118,7 @@ export const newBook = (
   words: [],
   indexSee: [],
   reading: '',
+  accepted: [],
 });
 
 /** An empty section: one empty paragraph. */
@@ -177,6 +191,7 @@ export const bookToJson = (book: Book): BookJson => ({
   pictures: [...book.pictures],
   words: [...book.words],
   indexSee: [...book.indexSee],
+  accepted: [...book.accepted],
 });
 
 export const carries = (section: Section, edition: string): boolean => !section.leftOut.includes(edition);

@@ -1,10 +1,12 @@
 /** Agreement: title, author and ISBN the same in the record, on the title page, in the file's own metadata and its name. A mismatch is the commonest reason for a refusal (common practice). */
 import { inSentence, type Finding } from '../base';
-import { onOneLine, sectionsOf, type Book, type Edition } from '../book';
+import { onOneLine, sectionsOf, type Book, type Edition, type Section, type SectionKind } from '../book';
 import { hasText } from '../order';
 import { authorsLine, bareIsbn, fileStem, isbnFault, ISBN_FAULTS } from '../record';
+import { atSection, type BookSubject } from './book/subject';
 import type { EpubSubject } from './epub';
 import type { PdfSubject } from './pdf';
+import { runRules, type Rule } from './rules';
 
 const plain = (s: string): string =>
   s
@@ -12,80 +14,203 @@ const plain = (s: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
-/** What the book says of itself in its own pages. */
-export function checkBookAgreement(book: Book): Finding[] {
-  const found: Finding[] = [];
-  const { record } = book;
-  const add = (
-    rule: string,
-    severity: Finding['severity'],
-    message: string,
-    more: Partial<Finding> = {},
-  ): void => void found.push({ rule: `agree/${rule}`, severity, message, ...more });
-  if (!record.title.trim())
-    add('no-title', 'blocker', 'The record has no title yet.', { remedy: 'Write it in the record.' });
-  if (!authorsLine(record))
-    add('no-author', 'caution', 'The record has no author yet.', {
-      remedy: 'Add the author in the record.',
-    });
-  if (record.year && !/^\d{4}$/.test(record.year))
-    add('year', 'caution', `The record’s year is “${record.year}”.`, {
-      why: 'The copyright page and the metadata of ebooks show it.',
-      remedy: 'Use four digits in the record, such as 2026.',
-    });
-  for (const s of book.sections) {
-    if (s.kind === 'title-page' && hasText(s.content)) {
-      const page = plain(`${s.title} ${onOneLine(s.content)}`);
-      if (record.title && !page.includes(plain(record.title)))
-        add(
-          'title-page',
-          'blocker',
-          `The title page doesn’t show the title from the record, “${record.title}”.`,
-          { place: { section: s.id }, why: 'Shops compare the two and refuse the book.' },
-        );
-      const author = authorsLine(record);
-      if (author && !page.includes(plain(author)))
-        add('title-page-author', 'blocker', `The title page doesn’t name ${author}.`, {
-          place: { section: s.id },
-        });
-    }
-    if (s.kind === 'copyright-page' && hasText(s.content)) {
+const PRACTICE = 'common practice';
+const REFUSED = 'Shops compare the two and refuse the book where they differ.';
+
+/** What the record lacks, and what the book says of itself in its own pages. */
+export const RECORD_RULES: readonly Rule<BookSubject>[] = [
+  {
+    name: 'record/no-title',
+    severity: 'blocker',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: 'No shop takes a book without a title.',
+    remedy: 'Write it in the record.',
+    *look({ book }) {
+      if (!book.record.title.trim()) yield { message: 'The record has no title yet.' };
+    },
+  },
+  {
+    name: 'record/no-author',
+    severity: 'caution',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: 'Shops list books by their authors.',
+    remedy: 'Add the author in the record.',
+    *look({ book }) {
+      if (!authorsLine(book.record)) yield { message: 'The record has no author yet.' };
+    },
+  },
+  {
+    name: 'record/year',
+    severity: 'caution',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: 'The copyright page and the metadata of ebooks show it.',
+    remedy: 'Use four digits in the record, such as 2026.',
+    *look({ book }) {
+      const { year } = book.record;
+      if (year && !/^\d{4}$/.test(year)) yield { message: `The record’s year is “${year}”.` };
+    },
+  },
+  {
+    name: 'record/isbn',
+    severity: 'blocker',
+    profiles: ['agreement'],
+    source: 'ISBN Users’ Manual, 7th ed., 5: structure and check digit (from memory)',
+    why: 'A number that isn’t valid is found nowhere.',
+    remedy: 'Copy it again from the list of your ISBN agency.',
+    *look({ book }) {
+      for (const e of book.editions) {
+        const isbn = bareIsbn(e.isbn);
+        const fault = isbn && isbnFault(isbn);
+        if (fault)
+          yield {
+            message: `The ISBN of the ${inSentence(e.name)}, ${e.isbn}, is not valid. ${ISBN_FAULTS[fault]}`,
+            about: e.id,
+          };
+      }
+    },
+  },
+  {
+    name: 'record/isbn-twice',
+    severity: 'blocker',
+    profiles: ['agreement'],
+    source: 'ISBN Users’ Manual, 7th ed.: each edition and format has a number of its own (from memory)',
+    why: 'Each edition needs its own ISBN: shops and libraries tell them apart by it.',
+    remedy: 'Give one of them another number.',
+    *look({ book }) {
+      const seen = new Map<string, Edition>();
+      for (const e of book.editions) {
+        const isbn = bareIsbn(e.isbn);
+        if (!isbn) continue;
+        const other = seen.get(isbn);
+        if (other)
+          yield {
+            message: `The ${inSentence(e.name)} and the ${inSentence(other.name)} have the same ISBN.`,
+            about: e.id,
+          };
+        seen.set(isbn, e);
+      }
+    },
+  },
+  {
+    name: 'agree/title-page',
+    severity: 'blocker',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: REFUSED,
+    remedy: 'Change the page, or the record.',
+    *look({ book }) {
+      const { title } = book.record;
+      for (const { section, words } of writtenPages(book, 'title-page'))
+        if (title && !words.includes(plain(title)))
+          yield atSection(section, `The title page doesn’t show the title from the record, “${title}”.`);
+    },
+  },
+  {
+    name: 'agree/title-page-author',
+    severity: 'blocker',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: REFUSED,
+    remedy: 'Change the page, or the record.',
+    *look({ book }) {
+      const author = authorsLine(book.record);
+      for (const { section, words } of writtenPages(book, 'title-page'))
+        if (author && !words.includes(plain(author)))
+          yield atSection(section, `The title page doesn’t name ${author}.`);
+    },
+  },
+  {
+    name: 'agree/title-page-subtitle',
+    severity: 'caution',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: REFUSED,
+    remedy: 'Change the page, or the record.',
+    *look({ book }) {
+      const { subtitle } = book.record;
+      for (const { section, words } of writtenPages(book, 'title-page'))
+        if (subtitle && !words.includes(plain(subtitle)))
+          yield atSection(
+            section,
+            `The title page doesn’t show the subtitle from the record, “${subtitle}”.`,
+          );
+    },
+  },
+  {
+    name: 'agree/copyright-isbn',
+    severity: 'blocker',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: 'Shops look for this number on the page, and refuse the book where it is another.',
+    remedy: 'Correct the page, or let it be made from the record.',
+    *look({ book }) {
       const known = new Set(book.editions.map((e) => bareIsbn(e.isbn)).filter(Boolean));
-      for (const m of onOneLine(s.content).matchAll(/97[89][\d\s\u2010-\u2015-]{10,14}/g)) {
-        const isbn = bareIsbn(m[0]).slice(0, 13);
-        if (known.size > 0 && !known.has(isbn))
-          add(
-            'copyright-isbn',
-            'blocker',
-            `The copyright page shows the ISBN ${isbn}, which no edition in the record has.`,
-            { place: { section: s.id } },
+      for (const { section } of writtenPages(book, 'copyright-page'))
+        for (const isbn of isbnsIn(onOneLine(section.content)))
+          if (known.size > 0 && !known.has(isbn))
+            yield atSection(
+              section,
+              `The copyright page shows the ISBN ${isbn}, which no edition in the record has.`,
+              {
+                about: isbn,
+              },
+            );
+    },
+  },
+  {
+    name: 'agree/copyright-year',
+    severity: 'caution',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: REFUSED,
+    remedy: 'Change the page, or the record.',
+    *look({ book }) {
+      const { year } = book.record;
+      for (const { section } of writtenPages(book, 'copyright-page')) {
+        const years: string[] =
+          onOneLine(section.content).match(/(?<![\d-])(?:1[6-9]|20)\d\d(?![\d-])/g) ?? [];
+        if (/^\d{4}$/.test(year) && years.length > 0 && !years.includes(year))
+          yield atSection(
+            section,
+            `The copyright page names ${listed([...new Set(years)])}; the record’s year is ${year}.`,
           );
       }
-    }
-  }
-  const seen = new Map<string, Edition>();
-  for (const e of book.editions) {
-    const isbn = bareIsbn(e.isbn);
-    if (!isbn) continue;
-    const fault = isbnFault(isbn);
-    if (fault)
-      add(
-        'isbn',
-        'blocker',
-        `The ISBN of the ${inSentence(e.name)}, ${e.isbn}, is not valid. ${ISBN_FAULTS[fault]}`,
-      );
-    const other = seen.get(isbn);
-    if (other)
-      add(
-        'isbn-twice',
-        'blocker',
-        `The ${inSentence(e.name)} and the ${inSentence(other.name)} have the same ISBN.`,
-        { why: 'Each edition needs its own ISBN.' },
-      );
-    seen.set(isbn, e);
-  }
-  return found;
+    },
+  },
+  {
+    name: 'agree/copyright-holder',
+    severity: 'caution',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: REFUSED,
+    remedy: 'Change the page, or the record.',
+    *look({ book }) {
+      const holder = book.record.copyrightHolder || authorsLine(book.record);
+      for (const { section, words } of writtenPages(book, 'copyright-page'))
+        if (holder && !words.includes(plain(holder)))
+          yield atSection(
+            section,
+            `The copyright page doesn’t name ${holder}, who holds the rights by the record.`,
+          );
+    },
+  },
+];
+
+/** Pages of a kind that the author wrote, with their words compared as `plain` has them. */
+function* writtenPages(book: Book, kind: SectionKind): Generator<{ section: Section; words: string }> {
+  for (const section of book.sections)
+    if (section.kind === kind && hasText(section.content))
+      yield { section, words: plain(`${section.title} ${onOneLine(section.content)}`) };
 }
+
+/** Numbers in a text that look like an ISBN of thirteen digits. */
+const isbnsIn = (text: string): string[] =>
+  [...text.matchAll(/97[89][\d\s\u2010-\u2015-]{10,14}/g)].map((m) => bareIsbn(m[0]).slice(0, 13));
+const listed = (words: readonly string[]): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) as string}`;
 
 export interface FileFacts {
   title: string;
@@ -109,58 +234,107 @@ export const pdfFacts = (s: PdfSubject, name: string): FileFacts => ({
   name,
 });
 
-/** A made file against the record. */
-export function checkFileAgreement(book: Book, edition: Edition, file: FileFacts): Finding[] {
-  const found: Finding[] = [];
-  const { record } = book;
-  const remedy = `Make the ${inSentence(edition.name)} again.`;
-  const add = (rule: string, message: string): void =>
-    void found.push({
-      rule: `agree/${rule}`,
-      severity: 'blocker',
-      message,
-      file: file.name,
-      remedy,
-      why: 'Shops compare the file with the record and refuse it if they differ.',
-    });
-  if (record.title.trim() === '')
-    found.push({
-      rule: 'agree/file-untitled',
-      severity: 'blocker',
-      message: 'The file has no title, since the record has none.',
-      file: file.name,
-      remedy: 'Write the title in the record, then make the file again.',
-      why: 'No shop takes a book without a title.',
-    });
-  if (!sectionsOf(book, edition.id).some((s) => s.matter === 'body' && hasText(s.content)))
-    found.push({
-      rule: 'agree/file-empty',
-      severity: 'blocker',
-      message: `The ${inSentence(edition.name)} carries no chapter with text.`,
-      file: file.name,
-      remedy: 'Write it in Manuscript, or let the edition carry it in the running order.',
-    });
-  if (!plain(file.title).startsWith(plain(record.title)))
-    add('file-title', `The file’s title is “${file.title}”, the record “${record.title}”.`);
-  for (const c of record.contributors)
-    if (c.role === 'author' && !plain(file.author).includes(plain(c.name)))
-      add('file-author', `The file doesn’t name ${c.name} as author.`);
-  const isbn = bareIsbn(edition.isbn);
-  if (edition.form === 'reflow' && isbn !== file.isbn)
-    add(
-      'file-isbn',
-      isbn
-        ? `The file carries ${file.isbn ? `the ISBN ${file.isbn}` : 'no ISBN'}, the record ${isbn}.`
-        : `The file carries the ISBN ${file.isbn}, but the record has none.`,
-    );
-  const stem = fileStem(record.title);
-  if (
-    !file.name
-      .split('/')
-      .at(-1)
-      ?.toLowerCase()
-      .startsWith(stem.split('-')[0] ?? stem)
-  )
-    add('file-name', `The file’s name, ${file.name}, doesn’t begin with the title.`);
-  return found;
+export interface FileSubject {
+  book: Book;
+  edition: Edition;
+  file: FileFacts;
 }
+
+const again = ({ edition }: FileSubject): string => `Make the ${inSentence(edition.name)} again.`;
+const FILE = {
+  severity: 'blocker',
+  profiles: ['agreement'],
+  source: PRACTICE,
+  why: 'Shops compare the file with the record and refuse it if they differ.',
+} as const;
+
+/** A made file against the record. */
+export const FILE_RULES: readonly Rule<FileSubject>[] = [
+  {
+    ...FILE,
+    name: 'agree/file-untitled',
+    why: 'No shop takes a book without a title.',
+    remedy: 'Write the title in the record, then make the file again.',
+    *look({ book, file }) {
+      if (book.record.title.trim() === '')
+        yield { message: 'The file has no title, since the record has none.', file: file.name };
+    },
+  },
+  {
+    ...FILE,
+    name: 'agree/file-empty',
+    why: 'Shops refuse a book without text.',
+    remedy: 'Write it in Manuscript, or let the edition carry it in the running order.',
+    *look({ book, edition, file }) {
+      if (!sectionsOf(book, edition.id).some((s) => s.matter === 'body' && hasText(s.content)))
+        yield { message: `The ${inSentence(edition.name)} carries no chapter with text.`, file: file.name };
+    },
+  },
+  {
+    ...FILE,
+    name: 'agree/file-title',
+    *look(subject) {
+      const { book, file } = subject;
+      if (!plain(file.title).startsWith(plain(book.record.title)))
+        yield {
+          message: `The file’s title is “${file.title}”, the record “${book.record.title}”.`,
+          file: file.name,
+          remedy: again(subject),
+        };
+    },
+  },
+  {
+    ...FILE,
+    name: 'agree/file-author',
+    *look(subject) {
+      const { book, file } = subject;
+      for (const c of book.record.contributors)
+        if (c.role === 'author' && !plain(file.author).includes(plain(c.name)))
+          yield {
+            message: `The file doesn’t name ${c.name} as author.`,
+            file: file.name,
+            remedy: again(subject),
+            about: c.name,
+          };
+    },
+  },
+  {
+    ...FILE,
+    name: 'agree/file-isbn',
+    *look(subject) {
+      const { edition, file } = subject;
+      const isbn = bareIsbn(edition.isbn);
+      if (edition.form === 'reflow' && isbn !== file.isbn)
+        yield {
+          message: isbn
+            ? `The file carries ${file.isbn ? `the ISBN ${file.isbn}` : 'no ISBN'}, the record ${isbn}.`
+            : `The file carries the ISBN ${file.isbn}, but the record has none.`,
+          file: file.name,
+          remedy: again(subject),
+        };
+    },
+  },
+  {
+    ...FILE,
+    name: 'agree/file-name',
+    *look(subject) {
+      const { book, file } = subject;
+      const stem = fileStem(book.record.title);
+      if (
+        !file.name
+          .split('/')
+          .at(-1)
+          ?.toLowerCase()
+          .startsWith(stem.split('-')[0] ?? stem)
+      )
+        yield {
+          message: `The file’s name, ${file.name}, doesn’t begin with the title.`,
+          file: file.name,
+          remedy: again(subject),
+        };
+    },
+  },
+];
+
+export const checkFileAgreement = (book: Book, edition: Edition, file: FileFacts): Finding[] =>
+  runRules(FILE_RULES, { book, edition, file });

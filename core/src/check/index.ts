@@ -3,15 +3,24 @@ export * from './epub';
 export * from './mends';
 export { accessReport, type AccessReport } from './epub/statements';
 export * from './pdf';
-export * from './agreement';
-export * from './book';
-export * from './glyphs';
-export * from './pages';
+export * from './accepted';
+export { bookMendLabel, mendBook } from './book/mends';
+export { checkFileAgreement, epubFacts, pdfFacts, type FileFacts } from './agreement';
+export { checkBook, checkPages, inOrder, pagesFacts, type PagesFacts } from './book';
 
+import { FILE_RULES } from './agreement';
+import { BOOK_RULES, PAGES_RULES, SECTION_RULES } from './book';
 import { EPUB_RULES } from './epub';
 import { PDF_RULES } from './pdf';
 import { ruleRow, type RuleRow } from './rules';
 
-/** Every rule for files, by name. */
+/** Every rule, by name. */
 export const allRules = (): RuleRow[] =>
-  [...EPUB_RULES.map(ruleRow), ...PDF_RULES.map(ruleRow)].sort((a, b) => (a.name < b.name ? -1 : 1));
+  [
+    ...SECTION_RULES.map(ruleRow),
+    ...BOOK_RULES.map(ruleRow),
+    ...PAGES_RULES.map(ruleRow),
+    ...FILE_RULES.map(ruleRow),
+    ...EPUB_RULES.map(ruleRow),
+    ...PDF_RULES.map(ruleRow),
+  ].sort((a, b) => (a.name < b.name ? -1 : 1));

@@ -19,8 +19,8 @@ export interface Breach {
   /** False where this one cannot be mended without guessing. */
   mend?: false;
 }
-/** What a rule belongs to: a version of EPUB, accessibility, printing. */
-export type Profile = 'EPUB 3.3' | 'EPUB 2.0.1' | 'accessibility' | 'print';
+/** What a rule belongs to: the book itself, its agreement with the record, a version of EPUB, accessibility, printing. */
+export type Profile = 'book' | 'agreement' | 'EPUB 3.3' | 'EPUB 2.0.1' | 'accessibility' | 'print';
 
 export interface Rule<T> {
   name: string;

@@ -27,6 +27,7 @@ export {
 export { planPages, type PagePlan, type PageShape, type Plan } from './pages';
 export {
   BLEED,
+  COARSE,
   MASKS,
   maskCurves,
   Setter,

@@ -5,7 +5,7 @@ import { ComposeCache, Setter, type TypeSource } from '../compose';
 import { FAMILY_NAMES, interiorOf, trimOf, type Trim } from '../design';
 import type { Box, Drawing } from '../pdf';
 import { authorsLine, isbnFault } from '../record';
-import { FEWEST_PAGES, MOST_PAGES, paperOf } from '../trade';
+import { paperOf, QUAYHEAD } from '../trade';
 import { loadHyphenator } from '../type';
 import { drawBack } from './back';
 import { drawBarcode } from './barcode';
@@ -162,11 +162,12 @@ export async function coverSheet(
       'The back cover text runs into the barcode, even in the smallest letters.',
       'Write a shorter text for the back, or leave off the author biography.',
     );
-  if (pages < FEWEST_PAGES || pages > MOST_PAGES)
+  const bound = QUAYHEAD.pages[edition.binding];
+  if (pages < bound.least || pages > bound.most)
     find(
       'cover/pages',
       'caution',
-      `The printer binds ${FEWEST_PAGES} to ${MOST_PAGES} pages; these are ${pages}.`,
+      `${QUAYHEAD.name} binds ${bound.least} to ${bound.most} pages; these are ${pages}.`,
       'Choose another trim or type size.',
     );
   for (const char of pen.missing)
@@ -188,20 +189,17 @@ export async function coverSheet(
 
 const millimetres = (mp: number): string => `${((mp / 72_000) * 25.4).toFixed(1)} mm`;
 
-/** Pixels an inch below which a printed picture looks soft, and below which it looks torn (common practice). */
-const SOFT = 300;
-const TORN = 150;
 function sharpness(pen: Pen, book: Book): Finding[] {
   const findings: Finding[] = [];
   for (const d of pen.drawn) {
     const picture = d.kind === 'picture' ? pictureOf(book, d.picture) : null;
     if (d.kind !== 'picture' || !picture) continue;
     const density = Math.round(picture.width / (d.box.width / 72_000));
-    if (density >= SOFT) continue;
+    if (density >= QUAYHEAD.pixels.wanted) continue;
     findings.push({
       rule: 'cover/resolution',
-      severity: density < TORN ? 'caution' : 'note',
-      message: `${picture.name || 'A picture'} has ${density} pixels an inch at its size on the cover; ${SOFT} are wanted.`,
+      severity: density < QUAYHEAD.pixels.least ? 'caution' : 'note',
+      message: `${picture.name || 'A picture'} has ${density} pixels an inch at its size on the cover; ${QUAYHEAD.pixels.wanted} are wanted.`,
       remedy: 'Choose a larger file of the picture.',
     });
   }

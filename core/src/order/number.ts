@@ -21,7 +21,7 @@ export interface Heading {
  * begin again in each; parts count among those that stand beside them; appendices bear letters. A section may bear a number
  * of its own.
  */
-function numbersOf(
+export function sectionNumbers(
   sections: readonly Section[],
   count: Book['numbering']['count'] = 'continuous',
 ): Map<string, number> {
@@ -88,7 +88,7 @@ export function headingsOf(
   naming: Naming,
   edition: Pick<Edition, 'contents'> | null = null,
 ): Map<string, Heading> {
-  const numbers = numbersOf(sections, naming.numbering.count);
+  const numbers = sectionNumbers(sections, naming.numbering.count);
   const called = edition?.contents.heading.trim() ?? '';
   return new Map(
     sections.map((s) => {

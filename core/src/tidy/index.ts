@@ -3,6 +3,8 @@ export * from './fields';
 export * from './find';
 export * from './indexing';
 export * from './making';
+export { ReferenceFinder } from './references';
+export { typedCaption } from './captions';
 export * from './spelling';
 export * from './tidy';
 export * from './typing';

@@ -23,10 +23,24 @@ const LABELLED =
 const IN_WORDS =
   /(?<=\b(?:see|see also|in|cf\.|compare)\s+)(chapter|part)\s+(\p{L}+(?:-\p{L}+)?)(?!\s+of\b)/giu;
 const PAGE_BEFORE = /(?:\bpages?|\bpp?\.|\bSeiten?|\bS\.|\bpág(?:ina|\.)|\bpagina)[\s\u00a0]+$/iu;
+/** "chapter 31 of the Koran", "Figure 2 in Halloran". */
+const ELSEWHERE =
+  /^[\s\u00a0]+(?:of|in|from|by|bei|von|des|du|de|d\u2019)\b(?!\s+(?:this|these|our|the\s+(?:book|present|following|previous))\b)/iu;
+/** "Genesis chapter 31", "ibid., chapter 4": the title of another book stands before it. */
+const TITLED = /(?:^|[\s(\u201c\u2018])(\p{Lu}\p{Ll}+|[Ii]bid\.?|op\. cit\.),?\s$/u;
+/** Words that begin a sentence and are no title. */
+const BEGINS =
+  /^(?:As|In|See|The|Of|But|And|Or|From|For|To|At|On|If|When|While|Compare|This|That|Like|After|Before|Until|Since|Both|With|Read|Skip|Also|Cf|Through|By)$/;
+const isTitled = (before: string): boolean => {
+  const word = TITLED.exec(before)?.[1];
+  return word !== undefined && !BEGINS.test(word);
+};
 const FOLIO = /^(?:\d{1,4}|[ivxlc]{1,7})$/;
 
 export class ReferenceFinder {
   private readonly byLabel = new Map<string, string | null>();
+  /** Kinds of which the book has any with a number. */
+  private readonly kinds = new Set<string>();
   private readonly references: References;
   private readonly words: { figure: RegExp; table: RegExp };
 
@@ -48,6 +62,7 @@ export class ReferenceFinder {
 
   /** Two places of one label: neither is meant for certain. */
   private know(label: string, target: string): void {
+    this.kinds.add(label.slice(0, label.indexOf('/')));
     this.byLabel.set(label, this.byLabel.has(label) ? null : target);
   }
 
@@ -77,6 +92,55 @@ export class ReferenceFinder {
     return (caption.type.name === 'figure' ? figures : tables) !== 'none';
   }
 
+  /** Words that point to a place which the book doesn’t have, though it has others of that kind. */
+  astray(block: Node): { from: number; to: number; kind: string; number: string }[] {
+    const text = blockText(block);
+    const typed = typedCaption(block);
+    return this.pointers(text).filter(
+      (p) =>
+        !this.byLabel.has(`${p.kind}/${p.number}`) &&
+        this.kinds.has(p.kind) &&
+        (/^\d/.test(p.number) || p.kind === 'appendix') &&
+        !(typed && p.from < typed.length) &&
+        !ELSEWHERE.test(text.slice(p.to)) &&
+        !isTitled(text.slice(0, p.from)),
+    );
+  }
+
+  /** What a text points to by a word and a number, in its order. */
+  private pointers(
+    text: string,
+  ): { from: number; to: number; kind: string; number: string; words: string }[] {
+    const found: { from: number; to: number; kind: string; number: string; words: string }[] = [];
+    for (const m of text.matchAll(LABELLED)) {
+      const [words, word = '', number = ''] = m;
+      const kind = this.kindOf(word, number);
+      // "Halloran, chapter 6" is a place in another book.
+      const cited = kind === 'chapter' && /^\p{Ll}/u.test(word) && /,\s$/.test(text.slice(0, m.index));
+      if (kind && !cited)
+        found.push({
+          from: m.index,
+          to: m.index + words.length,
+          kind,
+          number: numbered(kind, number),
+          words,
+        });
+    }
+    for (const m of text.matchAll(IN_WORDS)) {
+      const [words, word = '', number = ''] = m;
+      const value = numberValue(number.toLowerCase());
+      if (value !== null)
+        found.push({
+          from: m.index,
+          to: m.index + words.length,
+          kind: word.toLowerCase(),
+          number: String(value),
+          words,
+        });
+    }
+    return found;
+  }
+
   /** Stretches of a block's text, by offsets in its content. */
   in(block: Node, section: string): Found[] {
     const text = blockText(block);
@@ -85,24 +149,15 @@ export class ReferenceFinder {
       !found.some((f) => f.from < to && from < f.to) &&
       !block.rangeHasMark(from, to, block.type.schema.marks.link as never);
     const typed = typedCaption(block);
-    const add = (at: number, all: string, label: string): void => {
-      const target = this.byLabel.get(label);
-      const to = at + all.length;
+    for (const p of this.pointers(text)) {
+      const target = this.byLabel.get(`${p.kind}/${p.number}`);
       // A caption's own number points to nothing, and a chapter seldom to itself.
-      if (!target || target === section || (typed && at < typed.length) || !free(at, to)) return;
-      found.push({ from: at, to, refer: { target, shows: 'label', capital: /^\p{Lu}/u.test(all) } });
-    };
-    for (const m of text.matchAll(LABELLED)) {
-      const [all, word = '', number = ''] = m;
-      const kind = this.kindOf(word, number);
-      // "Halloran, chapter 6" is a place in another book.
-      const cited = kind === 'chapter' && /^\p{Ll}/u.test(word) && /,\s$/.test(text.slice(0, m.index));
-      if (kind && !cited) add(m.index, all, `${kind}/${numbered(kind, number)}`);
-    }
-    for (const m of text.matchAll(IN_WORDS)) {
-      const [all, word = '', number = ''] = m;
-      const value = numberValue(number.toLowerCase());
-      if (value !== null) add(m.index, all, `${word.toLowerCase()}/${value}`);
+      if (!target || target === section || (typed && p.from < typed.length) || !free(p.from, p.to)) continue;
+      found.push({
+        from: p.from,
+        to: p.to,
+        refer: { target, shows: 'label', capital: /^\p{Lu}/u.test(p.words) },
+      });
     }
     return found.sort((a, b) => a.from - b.from);
   }

@@ -1,1 +1,2 @@
 export * from './printing';
+export * from './printer';

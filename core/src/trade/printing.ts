@@ -4,6 +4,7 @@
  */
 import { inches, mm, type Mp, type Money } from '../base';
 import type { Trim } from '../design';
+import { QUAYHEAD } from './printer';
 
 export interface Paper {
   id: string;
@@ -41,10 +42,6 @@ const LIST = {
 const pence = (minor: number): Money => ({ minor, currency: 'GBP' });
 /** Trims no larger than this are priced as small ones. */
 const SMALL = { width: inches(6.14), height: inches(9.21) };
-/** A printer binds no fewer and no more pages (common practice). */
-export const FEWEST_PAGES = 24;
-export const MOST_PAGES = 828;
-
 /** What a copy costs; null where the list has no price because the printer does not bind so many or so few pages. */
 export function printingCost(
   pages: number,
@@ -52,7 +49,8 @@ export function printingCost(
   colour: boolean,
   binding: Binding = 'paperback',
 ): Money | null {
-  if (pages < FEWEST_PAGES || pages > MOST_PAGES) return null;
+  const { least, most } = QUAYHEAD.pages[binding];
+  if (pages < least || pages > most) return null;
   const size = trim.width <= SMALL.width && trim.height <= SMALL.height ? LIST.small : LIST.large;
   const bound = binding === 'hardback' ? LIST.boards : 0;
   return pence(bound + size.copy + Math.ceil((pages * (colour ? LIST.colourPage : size.page)) / 1000));

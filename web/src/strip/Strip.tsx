@@ -1,7 +1,8 @@
 'use client';
 /** The strip: the whole book as small spreads in its true line breaks, along the bottom of every station. */
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useBook, useComposed, useFindings, useTitle } from '@/title/context';
+import { useBook, useComposed, useTitle } from '@/title/context';
+import { useFindings } from '@/title/findings';
 import { NextThing } from '@/title/NextThing';
 import { kindRule } from '@pagina/core/book';
 import { headingsOf } from '@pagina/core/order';

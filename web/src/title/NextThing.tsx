@@ -1,30 +1,39 @@
 'use client';
+/** The next useful thing to do, in one line that leads there, and the way to all that was found. */
 import Link from 'next/link';
-import { useBook, useFindings, useTitle } from './context';
-import { STATIONS, viewOf } from './stations';
+import { useBook, useTitle } from './context';
+import { useFound } from './findings';
+import { viewOfFinding, waits } from './stations';
 
-/** The next useful thing to do, in one line that leads there. */
+const line =
+  'min-w-0 truncate underline decoration-rule underline-offset-4 hover:text-ink hover:decoration-current';
+
 export function NextThing() {
   const { session, goTo } = useTitle();
   const { book } = useBook();
-  const findings = useFindings();
-  const first =
-    findings.find((f) => f.severity === 'blocker') ?? findings.find((f) => f.severity === 'caution');
-  const same = findings.filter((f) => f.rule === first?.rule).length;
-  const waits = first ? (STATIONS.find((s) => s.waits(first))?.key ?? 'manuscript') : 'proof';
-  const station = first && waits === 'manuscript' ? viewOf(book, first.place?.section) : waits;
+  const { open, checking } = useFound();
+  const first = open.find((f) => f.severity === 'blocker') ?? open.find((f) => f.severity === 'caution');
+  const same = open.filter((f) => f.rule === first?.rule).length;
+  if (checking && !first) return <span>Checking the book …</span>;
+  const to = (view: string): string => `/titles/${session.id}/${view}`;
   const words = !first
-    ? 'No findings. Read the proof, then make the editions.'
+    ? 'Nothing is found wrong. Read the proof, then make the editions.'
     : same > 1
       ? `${first.message} (and ${same - 1} more like this)`
       : first.message;
+  const all = open.filter(waits).length;
   return (
-    <Link
-      href={`/titles/${session.id}/${station}`}
-      className="min-w-0 truncate underline decoration-rule underline-offset-4 hover:text-ink hover:decoration-current"
-      onClick={() => first?.place && goTo(first.place)}
-    >
-      {words}
-    </Link>
+    <>
+      <Link
+        href={to(first ? viewOfFinding(book, first) : 'proof')}
+        className={line}
+        onClick={() => first?.place && goTo(first.place)}
+      >
+        {words}
+      </Link>
+      <Link href={to('findings')} className={`${line} shrink-0`}>
+        {all > 0 ? `All findings (${all.toLocaleString('en-GB')})` : 'All findings'}
+      </Link>
+    </>
   );
 }

@@ -31,6 +31,7 @@ export function Palette({
       [
         'Actions',
         [
+          { key: 'findings', name: 'All findings', run: to('findings') },
           { key: 'undo', name: 'Undo', hint: 'Ctrl+Z', run: () => onUndo(false) },
           { key: 'redo', name: 'Redo', hint: 'Ctrl+Shift+Z', run: () => onUndo(true) },
           ...book.editions.map((e) => ({

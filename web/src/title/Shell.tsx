@@ -10,10 +10,11 @@ import { Shelf } from '@/ui/Shelf';
 import { Button } from '@/ui/Button';
 import { Select } from '@/ui/Select';
 import { Tip } from '@/ui/Tip';
-import { useBook, useFindings, useTitle } from './context';
+import { useBook, useTitle } from './context';
+import { useFindings } from './findings';
 import { Palette } from './Palette';
 import { Shortcuts } from './Shortcuts';
-import { STATIONS } from './stations';
+import { stationOf, STATIONS, waits } from './stations';
 import { StrandedWords } from './StrandedWords';
 
 function Saved() {
@@ -46,7 +47,10 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
   const { session } = useTitle();
   const { book, edition } = useBook();
   const findings = useFindings();
-  const waits = useMemo(() => STATIONS.map((s) => findings.filter(s.waits).length), [findings]);
+  const waiting = useMemo(() => {
+    const at = findings.filter(waits).map(stationOf);
+    return STATIONS.map((s) => at.filter((key) => key === s.key).length);
+  }, [findings]);
   const [palette, setPalette] = useState(false);
   const [shortcuts, setShortcuts] = useState(false);
   const undo = useCallback(
@@ -107,12 +111,12 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
                   className={`flex items-center gap-1.5 border-b-2 px-3 max-[1199px]:px-2 ${here ? 'border-spruce text-ink' : 'border-transparent text-ink-soft hover:text-ink'}`}
                 >
                   {s.name}
-                  {waits[i] ? (
+                  {waiting[i] ? (
                     <span
                       className="text-[12px] text-rubric"
-                      aria-label={waits[i] === 1 ? '1 finding' : `${waits[i]} findings`}
+                      aria-label={waiting[i] === 1 ? '1 finding' : `${waiting[i]} findings`}
                     >
-                      {waits[i]}
+                      {waiting[i]}
                     </span>
                   ) : null}
                 </Link>

@@ -62,6 +62,11 @@ export class Composer {
     this.worker.onmessage = ({ data }: MessageEvent<FromWorker>) => this.hear(data);
   }
 
+  /** Tells a checking worker of every book that is sent, and of its pages. */
+  feed(port: MessagePort): void {
+    this.worker.postMessage({ type: 'checker', port } satisfies ToWorker, [port]);
+  }
+
   subscribe = (f: () => void): (() => void) => {
     this.listeners.add(f);
     return () => this.listeners.delete(f);

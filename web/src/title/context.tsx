@@ -12,9 +12,9 @@ import {
   type ReactNode,
 } from 'react';
 import { toast } from 'sonner';
-import type { Finding, Place } from '@pagina/core/base';
-import { checkBook, missingGlyphs, pageFindings } from '@pagina/core/check';
+import type { Place } from '@pagina/core/base';
 import { Stopped } from '@/ui/Stopped';
+import { Checker } from './checker';
 import { Composer } from './composer';
 import { TitleSession, type Snapshot } from './session';
 import { tabName } from './tab';
@@ -22,6 +22,7 @@ import { tabName } from './tab';
 interface Title {
   session: TitleSession;
   composer: Composer;
+  checker: Checker;
   /** Where the author is: stations scroll there, the strip marks it. */
   place: (Place & { page?: number }) | null;
   goTo: (place: Place & { page?: number }) => void;
@@ -32,7 +33,9 @@ interface Title {
 const Context = createContext<Title | null>(null);
 
 export function TitleProvider({ id, children }: { id: string; children: ReactNode }) {
-  const [title, setTitle] = useState<{ session: TitleSession; composer: Composer } | null>(null);
+  const [title, setTitle] = useState<{ session: TitleSession; composer: Composer; checker: Checker } | null>(
+    null,
+  );
   const [trouble, setTrouble] = useState<string | null>(null);
   const [place, setPlace] = useState<(Place & { page?: number }) | null>(null);
   const [cursor, setCursor] = useState<number | null>(null);
@@ -54,12 +57,14 @@ export function TitleProvider({ id, children }: { id: string; children: ReactNod
         tab,
       );
       const composer = new Composer();
+      const checker = new Checker(composer);
       const end = session.open();
       close = () => {
         end();
+        checker.close();
         composer.close();
       };
-      setTitle({ session, composer });
+      setTitle({ session, composer, checker });
     })().catch(() => setTrouble('Pagina can’t be reached. Is it running?'));
     return () => {
       gone = true;
@@ -79,7 +84,7 @@ export function TitleProvider({ id, children }: { id: string; children: ReactNod
   return (
     <Context.Provider value={value}>
       <Composes />
-      <Checks>{children}</Checks>
+      {children}
     </Context.Provider>
   );
 }
@@ -108,34 +113,3 @@ export function useComposed() {
   const { composer } = useTitle();
   return useSyncExternalStore(composer.subscribe, composer.get, composer.get);
 }
-/** How long typing must rest before the book is checked again, in milliseconds. */
-const REST = 300;
-const FoundContext = createContext<readonly Finding[]>([]);
-
-/** Checks the book once for all who ask. */
-function Checks({ children }: { children: ReactNode }) {
-  const { book } = useBook();
-  const { composed } = useComposed();
-  // Null until the station has been drawn for the first time: a long book is shown before it is checked.
-  const [seen, setSeen] = useState<typeof book | null>(null);
-  useEffect(() => {
-    const timer = setTimeout(() => setSeen(book), REST);
-    return () => clearTimeout(timer);
-  }, [book]);
-  const found = useMemo(() => {
-    const missing = (composed?.missing ?? []).map(({ char, section, block }) => ({
-      char,
-      place: { section, block },
-    }));
-    const marks = (composed?.marks ?? []).map(({ kind, place }) => ({ kind, place }));
-    return [
-      ...(seen ? checkBook(seen) : []),
-      ...missingGlyphs(missing),
-      ...(seen ? pageFindings(marks, seen) : []),
-    ];
-  }, [seen, composed]);
-  return <FoundContext.Provider value={found}>{children}</FoundContext.Provider>;
-}
-
-/** What the checks say of the book. */
-export const useFindings = (): readonly Finding[] => useContext(FoundContext);

@@ -1,5 +1,6 @@
 /** Composes the book and draws its pages, off the page's own thread, by the same engine that makes the files. */
-import { contentFromJson, isPictured, shownBy, type Book, type Section } from '@pagina/core/book';
+import { isPictured, shownBy, type Book } from '@pagina/core/book';
+import { pagesFacts } from '@pagina/core/check';
 import {
   compose,
   ComposeCache,
@@ -18,14 +19,15 @@ import { familyOf, startHarfBuzz, type Face, type FaceFile, type FamilyFiles } f
 import { addressOf } from './addresses';
 import { coverShown } from './cover';
 import { drawPage, textLines } from './draw';
+import { Received } from './received';
 import { foundOnPages } from './search';
 import type {
-  BookSent,
   Composed,
   DrawAsked,
   FromWorker,
   Look,
   PlaceInPrint,
+  ToChecker,
   ToWorker,
   Which,
 } from './messages';
@@ -86,20 +88,10 @@ let look: Look | null = null;
 /** Counted up by everything that makes work under way useless. */
 let asked = 0;
 let busy = false;
-/** Texts of the sections by id: what is not sent again keeps its identity, and so its pages. */
-let texts = new Map<string, Section['content']>();
-
-function received({ sections, ...meta }: BookSent): Book {
-  const before = texts;
-  texts = new Map();
-  const whole = sections.map((s) => {
-    const content = s.content === null ? before.get(s.id) : contentFromJson(s.content);
-    if (!content) throw new Error(`the text of a section was not sent`);
-    texts.set(s.id, content);
-    return { ...s, content };
-  });
-  return { ...meta, sections: whole };
-}
+const received = new Received();
+/** Hears of every book, and of its pages. */
+let checker: MessagePort | null = null;
+const tellChecker = (m: ToChecker): void => checker?.postMessage(m);
 
 async function work(): Promise<void> {
   if (busy) return;
@@ -139,7 +131,11 @@ async function composeAll(book: Book, edition: string, turn: number): Promise<vo
   }
   const whole = await set(book, edition, turn);
   if (!whole) return;
-  if ('message' in whole) return post({ type: 'refused', which: 'book', message: whole.message });
+  if ('message' in whole) {
+    tellChecker({ type: 'pages', facts: null });
+    return post({ type: 'refused', which: 'book', message: whole.message });
+  }
+  tellChecker({ type: 'pages', facts: pagesFacts(whole.composition, book) });
   sets.set('book', { composition: whole.composition, generation: ++generation });
   post({ type: 'composed', composed: told(whole, book), generation });
   // The specimen's folios were reckoned from the pages that its sections had before.
@@ -286,7 +282,6 @@ function told(
     report: c.report,
     characters: charactersALine(c),
     marks: [...c.marks],
-    missing: c.missing.map((m) => ({ char: m.char, ...m.place })),
     milliseconds: Math.round(milliseconds),
   };
 }
@@ -295,6 +290,10 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
   if (data.type === 'find') {
     const whole = sets.get('book')?.composition;
     return post({ type: 'found', id: data.id, places: whole ? foundOnPages(whole, data.words) : [] });
+  }
+  if (data.type === 'checker') {
+    checker = data.port;
+    return;
   }
   if (data.type === 'cover') {
     void (source ??= open())
@@ -305,8 +304,10 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
   }
   if (data.type !== 'draw') {
     // Taken in at once, also when a newer book comes before this one is set: the next may leave out what this one brings.
-    if (data.type === 'book') wanted = { book: received(data.book), edition: data.edition };
-    else if (data.type === 'look') look = data.look;
+    if (data.type === 'book') {
+      tellChecker({ type: 'book', book: data.book });
+      wanted = { book: received.take(data.book), edition: data.edition };
+    } else if (data.type === 'look') look = data.look;
     else if (wanted) {
       const { book, edition } = wanted;
       const tried = data.edition;

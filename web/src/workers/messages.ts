@@ -1,6 +1,7 @@
 /** What goes between the page and the composing worker. */
 import type { Book, Edition, Section } from '@pagina/core/book';
 import type { Finding } from '@pagina/core/base';
+import type { PagesFacts } from '@pagina/core/check';
 import type { Report, ReportMark } from '@pagina/core/compose';
 import type { CoverGeometry, PlacedPart } from '@pagina/core/cover';
 
@@ -29,7 +30,6 @@ export interface Composed {
   /** Mean number of characters on a full line. */
   characters: number;
   marks: ReportMark[];
-  missing: { char: string; section: string; block?: string }[];
   milliseconds: number;
 }
 
@@ -72,8 +72,12 @@ export interface DrawAsked {
   generation: number;
 }
 
+/** What the composing worker tells the checking one: the book as it comes, and its pages as they are set; null for none. */
+export type ToChecker = { type: 'book'; book: BookSent } | { type: 'pages'; facts: PagesFacts | null };
+
 export type ToWorker =
   | { type: 'book'; book: BookSent; edition: string }
+  | { type: 'checker'; port: MessagePort }
   | { type: 'find'; id: number; words: string }
   | ({ type: 'cover'; id: number } & CoverAsked)
   | { type: 'look'; look: Look | null }

@@ -12,7 +12,7 @@ import { captionOf } from './caption';
 import { rowsEach } from './stack';
 
 /** Dots an inch below which a picture looks coarse in print; it is rather drawn smaller. */
-const COARSE = 150;
+export const COARSE = 150;
 /** Rows that a picture leaves for its caption and for the text around it. */
 const SPARED = 3;
 

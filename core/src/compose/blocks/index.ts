@@ -3,7 +3,7 @@ export { mannerOf } from './stack';
 export { openingBlock, solid } from './opening';
 export { type PassageForm, type Passage, passage } from './passage';
 export { MASKS, type Mask, maskCurves } from './mask';
-export { BLEED, lies } from './figure';
+export { BLEED, COARSE, lies } from './figure';
 export { type FlowManners, type GatheredNotes } from './manners';
 export { KeptParagraphs } from './kept';
 export { FlowBuilder } from './blocks';

@@ -99,7 +99,7 @@ export function* textLines(sheet: Sheet): Generator<SheetLine> {
   for (const line of sheetLines(sheet)) if (line.block !== '' && (line.flags & PART_MASK) === 0) yield line;
 }
 
-/** Pictures of a sheet, with the width at which they stand. */
+/** Pictures of a sheet, with the width at which they are drawn. */
 export function* sheetPictures({ ops, pictures }: Sheet): Generator<{ picture: string; width: Mp }> {
   for (let at = 0; at < ops.length; at = nextOp(ops, at))
     if (ops[at] === PICT)

@@ -3,7 +3,8 @@
 import { useMemo } from 'react';
 import type { Finding } from '@pagina/core/base';
 import { canBeFromRecord, hasText, headingsOf, isFromRecord, type Heading } from '@pagina/core/order';
-import { useBook, useComposed, useFindings } from '@/title/context';
+import { useBook, useComposed } from '@/title/context';
+import { useFindings } from '@/title/findings';
 import { wordsOf } from '../manuscript/counts';
 
 export interface RowFacts {

@@ -11,7 +11,9 @@ import {
   type BookRecord,
   type Contributor,
 } from '@pagina/core/record';
-import { useBook, useFindings, useTitle } from '@/title/context';
+import { useBook, useTitle } from '@/title/context';
+import { useFindings } from '@/title/findings';
+import { stationOf } from '@/title/stations';
 import { Field } from '@/ui/Field';
 import { languageChoices } from '@/forms/languages';
 import { Picker } from '@/ui/Picker';
@@ -25,7 +27,7 @@ import { Cover } from './Cover';
 export function RecordSheet() {
   const { session } = useTitle();
   const { book } = useBook();
-  const findings = useFindings().filter((f) => f.rule.startsWith('agree/'));
+  const findings = useFindings().filter((f) => stationOf(f) === 'record');
   const { record } = book;
   const set = (fields: Partial<BookRecord>, label = 'Change the record'): void =>
     void session.change({ type: 'group', label, changes: [{ type: 'set-record', fields }] });

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { preload } from 'react-dom';
 import { TitleProvider } from '@/title/context';
+import { FindingsProvider } from '@/title/findings';
 import { Shell } from '@/title/Shell';
 
 export default async function Layout({
@@ -15,7 +16,9 @@ export default async function Layout({
   preload(`/api/titles/${id}`, { as: 'fetch', crossOrigin: 'anonymous' });
   return (
     <TitleProvider id={id}>
-      <Shell id={id}>{children}</Shell>
+      <FindingsProvider>
+        <Shell id={id}>{children}</Shell>
+      </FindingsProvider>
     </TitleProvider>
   );
 }

@@ -11,6 +11,8 @@ const STATIONS = {
   proof: dynamic(() => import('@/stations/proof/Proof').then((m) => m.Proof)),
   record: dynamic(() => import('@/stations/record/RecordSheet').then((m) => m.RecordSheet)),
   editions: dynamic(() => import('@/stations/editions/Editions').then((m) => m.Editions)),
+  /** All that was found, wherever it is mended. */
+  findings: dynamic(() => import('@/stations/findings/Findings').then((m) => m.Findings)),
   outlets: dynamic(() => import('@/stations/outlets/Outlets').then((m) => m.Outlets)),
 } as const;
 

@@ -1,9 +1,10 @@
 /** Characters that no face of the interior has: a finding for each block that holds some, with all of them. */
-import type { Finding, Place } from '../base';
+import type { Place } from '../../base';
+import type { Breach } from '../rules';
 
 const MOST = 12;
 
-export function missingGlyphs(missing: readonly { char: string; place: Place }[]): Finding[] {
+export function missingGlyphs(missing: readonly { char: string; place: Place }[]): Breach[] {
   const byBlock = new Map<string, { chars: Map<string, number>; place: Place }>();
   for (const { char, place } of missing) {
     const key = `${place.section}#${place.block ?? ''}`;
@@ -16,11 +17,7 @@ export function missingGlyphs(missing: readonly { char: string; place: Place }[]
     const more = chars.size > MOST ? ` and ${chars.size - MOST} more` : '';
     const times = [...chars.values()].reduce((n, k) => n + k, 0);
     return {
-      rule: 'type/missing-glyph',
-      severity: 'blocker',
       message: `${chars.size === 1 ? 'This character prints' : 'These characters print'} as ${times === 1 ? 'a box' : 'boxes'}, because no face has ${chars.size === 1 ? 'it' : 'them'}: ${shown}${more}.`,
-      why: 'Readers of the printed book would see a box instead. The ebook is not affected: reading systems have faces of their own.',
-      remedy: 'Spell it in other letters, or add it as a picture.',
       place,
     };
   });

@@ -1,0 +1,59 @@
+'use client';
+/** What the checks say of the open title: the book, its pages, and the files made of it. */
+import { createContext, useContext, useMemo, useSyncExternalStore, type ReactNode } from 'react';
+import type { Finding } from '@pagina/core/base';
+import { productKeyOf, type Book } from '@pagina/core/book';
+import { judged, type Judged } from '@pagina/core/check';
+import type { Product } from '@pagina/data';
+import { useBook, useTitle } from './context';
+
+interface Found extends Judged {
+  /** The book has not been checked yet. */
+  checking: boolean;
+}
+const NONE: Found = { open: [], accepted: [], checking: true };
+const FoundContext = createContext<Found>(NONE);
+
+/** The newest file of each sort, with what was found in the file itself; what was found in the book is looked for anew. */
+export function findingsOfFiles(products: readonly Product[], book: Pick<Book, 'editions'>): Finding[] {
+  const seen = new Set<string>();
+  return products.flatMap((p) => {
+    const edition = productKeyOf(p.edition).edition;
+    if (seen.has(p.edition) || (edition !== null && !book.editions.some((e) => e.id === edition))) return [];
+    seen.add(p.edition);
+    return p.findings.filter((f) => !f.place).map((f) => ({ ...f, file: fileIn(p, f) }));
+  });
+}
+/** A file within an ebook is named with the ebook's own name. */
+const fileIn = (p: Product, { file }: Finding): string =>
+  file === undefined || file === p.name ? p.name : `${p.name} › ${file}`;
+
+export function FindingsProvider({ children }: { children: ReactNode }) {
+  const { checker } = useTitle();
+  const { book, products } = useBook();
+  const inBook = useSyncExternalStore(checker.subscribe, checker.get, checker.get);
+  const { accepted, editions } = book;
+  const found = useMemo((): Found => {
+    const files = findingsOfFiles(products, { editions });
+    return { ...judged({ accepted }, [...(inBook ?? []), ...files]), checking: inBook === null };
+  }, [inBook, products, accepted, editions]);
+  return <FoundContext.Provider value={found}>{children}</FoundContext.Provider>;
+}
+
+export const useFound = (): Found => useContext(FoundContext);
+/** Findings that wait: those that were accepted don't. */
+export const useFindings = (): readonly Finding[] => useFound().open;
+
+/** "Repeated word" of `wording/repeated-word`. */
+export function titleOfRule(rule: string): string {
+  const words = rule.slice(rule.indexOf('/') + 1).replaceAll('-', ' ');
+  const known: Record<string, string> = {
+    ncx: 'NCX',
+    isbn: 'ISBN',
+    alt: 'alternative text',
+    svg: 'SVG',
+    css: 'CSS',
+  };
+  const said = words.replace(/\b(?:ncx|isbn|alt|svg|css)\b/g, (w) => known[w] ?? w);
+  return said.charAt(0).toUpperCase() + said.slice(1);
+}
