@@ -23,9 +23,9 @@ export async function check(paths: readonly string[], options: Options): Promise
 
 function print(path: string, findings: readonly Finding[]): void {
   console.log(`${path}: ${findings.length === 0 ? 'nothing found' : `${findings.length} found`}`);
-  for (const { severity, rule, message, ...f } of findings) {
+  for (const { severity, rule, message, words, ...f } of findings) {
     const place = f.file ? ` ${[f.file, f.line, f.line && f.column].filter(Boolean).join(':')}` : '';
-    console.log(`  ${severity} ${rule}${place} ${message}`);
+    console.log(`  ${severity} ${rule}${place} ${message}${words ? `  “${words}”` : ''}`);
   }
 }
 

@@ -138,9 +138,9 @@ describe('the record and the pages', () => {
     expect(b.editions.length).toBeGreaterThan(1);
     expect(of()).toEqual([]);
     expect(of('9783161484100')).toEqual([]);
-    expect(of('9783161484100', '978-3-16-148410-0')).toEqual(['record/isbn-twice']);
-    expect(of('9783161484101')).toEqual(['record/isbn']);
-    expect(of('12345')).toEqual(['record/isbn']);
+    expect(of('9783161484100', '978-3-16-148410-0')).toEqual(['record/same-isbn']);
+    expect(of('9783161484101')).toEqual(['record/invalid-isbn']);
+    expect(of('12345')).toEqual(['record/invalid-isbn']);
   });
 });
 

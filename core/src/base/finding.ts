@@ -22,6 +22,8 @@ export interface Finding {
   line?: number;
   column?: number;
   place?: Place;
+  /** The words that it is about, with some around them. */
+  words?: string;
   /** What a mend of it has to know: a path, a property, a prefix. */
   about?: string;
   /** Name of the mend that would put it right without a person. */
@@ -32,8 +34,8 @@ export interface Finding {
  * What a finding is known by from one check to the next: its rule, its place, and what it is about. Lines and columns move
  * with the text and are left out.
  */
-export const findingKey = ({ rule, place, file, about, message }: Finding): string =>
-  [rule, place?.section ?? '', place?.block ?? '', file ?? '', about ?? message].join('\u0001');
+export const findingKey = ({ rule, place, file, about, message, words = '' }: Finding): string =>
+  [rule, place?.section ?? '', place?.block ?? '', file ?? '', about ?? message + words].join('\u0001');
 
 const WEIGHT: Record<Severity, number> = { blocker: 0, caution: 1, note: 2 };
 

@@ -54,7 +54,7 @@ export const RECORD_RULES: readonly Rule<BookSubject>[] = [
     },
   },
   {
-    name: 'record/isbn',
+    name: 'record/invalid-isbn',
     severity: 'blocker',
     profiles: ['agreement'],
     source: 'ISBN Users’ Manual, 7th ed., 5: structure and check digit (from memory)',
@@ -73,7 +73,7 @@ export const RECORD_RULES: readonly Rule<BookSubject>[] = [
     },
   },
   {
-    name: 'record/isbn-twice',
+    name: 'record/same-isbn',
     severity: 'blocker',
     profiles: ['agreement'],
     source: 'ISBN Users’ Manual, 7th ed.: each edition and format has a number of its own (from memory)',

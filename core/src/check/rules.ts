@@ -11,6 +11,8 @@ export interface Breach {
   line?: number;
   column?: number;
   place?: Finding['place'];
+  /** The words that it is about, with some around them. */
+  words?: string;
   /** In place of what the rule says for all. */
   why?: string;
   remedy?: string;

@@ -58,7 +58,7 @@ describe('mends of the book', () => {
     ]);
   it.each([
     ['wording/repeated-word', 'He went to the the gate, and and left.', 'He went to the gate, and left.'],
-    ['wording/hyphen-or-not', 'A teacup, a teacup. Tea-cup!', 'A teacup, a teacup. Teacup!'],
+    ['wording/hyphenated-and-not', 'A teacup, a teacup. Tea-cup!', 'A teacup, a teacup. Teacup!'],
     [
       'wording/two-spellings',
       'They realized and realized. To realise.',

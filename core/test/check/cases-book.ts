@@ -89,9 +89,9 @@ export const BOOK_CASES: readonly BookCase[] = [
     good: [record({ year: '' }), record({ year: '2026' })],
   },
   // Made by hand after the ISBN Users' Manual: the check digit of 978316148410 is 0.
-  { rule: 'record/isbn', bad: [isbns('9783161484101'), isbns('12345')], good: [isbns('978-3-16-148410-0')] },
+  { rule: 'record/invalid-isbn', bad: [isbns('9783161484101'), isbns('12345')], good: [isbns('978-3-16-148410-0')] },
   {
-    rule: 'record/isbn-twice',
+    rule: 'record/same-isbn',
     bad: [isbns('9783161484100', '978-3-16-148410-0')],
     good: [isbns('9783161484100'), isbns('', '')],
   },
@@ -160,7 +160,7 @@ export const BOOK_CASES: readonly BookCase[] = [
     good: [kinds('title-page', 'copyright-page', 'chapter')],
   },
   {
-    rule: 'order/matter',
+    rule: 'order/out-of-order',
     bad: [
       kinds('copyright-page', 'title-page', 'chapter'),
       kinds('title-page', 'preface', 'dedication', 'chapter'),
@@ -283,7 +283,7 @@ export const BOOK_CASES: readonly BookCase[] = [
     ],
   },
   {
-    rule: 'wording/small-start',
+    rule: 'wording/lower-case-start',
     bad: [
       ...texts('It was late. he left.', 'The gate shut. and then nothing.'),
       of('The gate shut.', 'he waited.'),
@@ -300,7 +300,7 @@ export const BOOK_CASES: readonly BookCase[] = [
     ],
   },
   {
-    rule: 'wording/open-quotation',
+    rule: 'wording/unclosed-quotation',
     bad: [...texts('“Come in, she said.', 'Come in,” she said.'), of('“And then', 'he left.')],
     good: [
       ...texts('“Come in,” she said. “Sit down.”', 'A board of 5’10”.'),
@@ -341,7 +341,7 @@ export const BOOK_CASES: readonly BookCase[] = [
     good: texts('“It’s late”—said he.'),
   },
   {
-    rule: 'wording/hyphen-or-not',
+    rule: 'wording/hyphenated-and-not',
     bad: [of('The teacup fell. A tea-cup broke. Another tea-cup.')],
     good: [of('They re-sign and resign. A co-op and a coop.'), of('A tea-cup and a teaspoon.')],
   },
@@ -379,7 +379,7 @@ export const BOOK_CASES: readonly BookCase[] = [
     good: [of(p('10 m', t('2', schema.mark('super')))), of('He said [sic] so.')],
   },
   {
-    rule: 'note/out-of-place',
+    rule: 'note/call-before-sign',
     bad: [of(p('It was late', note('n'), '. He left.'), noteBody('n', 'Found.'))],
     good: [
       of(
@@ -414,7 +414,7 @@ export const BOOK_CASES: readonly BookCase[] = [
     ],
   },
   {
-    rule: 'reference/caption-order',
+    rule: 'reference/captions-out-of-order',
     bad: [
       of(fig({}, 'Figure 2. Posts'), fig({}, 'Figure 1. Mud')),
       of(fig({}, 'Fig. 1.2: Posts'), fig({}, 'Fig. 1.2: Mud')),
@@ -425,7 +425,7 @@ export const BOOK_CASES: readonly BookCase[] = [
     ],
   },
   {
-    rule: 'reference/address',
+    rule: 'reference/dead-address',
     bad: [
       'http://localhost:8080/x',
       'file:///C:/book.html',
@@ -451,7 +451,7 @@ export const BOOK_CASES: readonly BookCase[] = [
   },
   { rule: 'figure/missing-file', bad: [of('A.', fig({ picture: 'gone' }))], good: [of('A.', fig({}))] },
   {
-    rule: 'language/unmarked',
+    rule: 'language/not-marked',
     bad: [of(prose(30), FRENCH), of(GERMAN)],
     good: [
       of(p(t(FRENCH, lang('fr')))),

@@ -17,7 +17,7 @@ export function NextThing() {
   if (checking && !first) return <span>Checking the book …</span>;
   const to = (view: string): string => `/titles/${session.id}/${view}`;
   const words = !first
-    ? 'Nothing is found wrong. Read the proof, then make the editions.'
+    ? 'The checks find nothing wrong. Read the proof, then make the editions.'
     : same > 1
       ? `${first.message} (and ${same - 1} more like this)`
       : first.message;

@@ -59,7 +59,7 @@ function stretches({ node }: Block): { tag: string; text: string; from: number }
 
 export const LANGUAGE_RULES: readonly Rule<Reading>[] = [
   {
-    name: 'language/unmarked',
+    name: 'language/not-marked',
     severity: 'caution',
     profiles: ['book', 'accessibility'],
     source: 'WCAG 2.2, 3.1.2 Language of Parts (from memory)',
@@ -70,12 +70,9 @@ export const LANGUAGE_RULES: readonly Rule<Reading>[] = [
         for (const { tag, text, from } of stretches(b)) {
           const found = tag === '' ? otherLanguage(text, language) : null;
           if (found)
-            yield atBlock(
-              section,
-              b,
-              `This looks like ${nameOf(found)} and isn’t marked as such: “${text.trim().slice(0, 40).trim()} …”.`,
-              from,
-            );
+            yield atBlock(section, b, `This looks like ${nameOf(found)} and isn’t marked as such.`, from, {
+              words: `${text.trim().slice(0, 60).trim()} …`,
+            });
         }
     },
   },
@@ -94,8 +91,9 @@ export const LANGUAGE_RULES: readonly Rule<Reading>[] = [
             yield atBlock(
               section,
               b,
-              `This is marked as ${nameOf(tag)} and looks like ${nameOf(found)}: “${text.trim().slice(0, 40).trim()} …”.`,
+              `This is marked as ${nameOf(tag)} and looks like ${nameOf(found)}.`,
               from,
+              { words: `${text.trim().slice(0, 60).trim()} …` },
             );
         }
     },

@@ -77,13 +77,14 @@ export const NOTE_RULES: readonly Rule<Reading>[] = [
         yield atBlock(
           section,
           first.b,
-          `${found.length === 1 ? 'A number is' : `${found.length} numbers are`} typed as calls, and lead to no note: “${wordsAround(first.b.text, first.at, first.at + first.text.length)}”.`,
+          `${found.length === 1 ? 'A number is' : `${found.length} numbers are`} typed as calls, and lead to no note.`,
           first.at,
+          { words: wordsAround(first.b.text, first.at, first.at + first.text.length) },
         );
     },
   },
   {
-    name: 'note/out-of-place',
+    name: 'note/call-before-sign',
     severity: 'note',
     profiles: ['book'],
     source:
@@ -99,8 +100,11 @@ export const NOTE_RULES: readonly Rule<Reading>[] = [
       if (first)
         yield atSection(
           reading.section,
-          `${found.length === 1 ? 'A call stands' : `Calls in ${found.length} paragraphs stand`} before the punctuation: “${wordsAround(first.text, first.text.indexOf('\ufffc'), first.text.indexOf('\ufffc') + 2)}”.`,
-          { place: { section: reading.section.id, block: first.id } },
+          `${found.length === 1 ? 'A call stands' : `Calls in ${found.length} paragraphs stand`} before the punctuation.`,
+          {
+            words: wordsAround(first.text, first.text.indexOf('\ufffc'), first.text.indexOf('\ufffc') + 2),
+            place: { section: reading.section.id, block: first.id },
+          },
         );
     },
   },

@@ -77,7 +77,7 @@ export const ORDER_RULES: readonly Rule<BookSubject>[] = [
     },
   },
   {
-    name: 'order/matter',
+    name: 'order/out-of-order',
     severity: 'caution',
     profiles: ['book'],
     source: 'The Chicago Manual of Style, 17th ed., 1.4 (from memory)',

@@ -58,8 +58,8 @@ const EDGES = {
   remedy: 'Shorten or lengthen a paragraph nearby by a few words, or change the type size a little.',
 };
 
-/** Leading as a share of the type size within which books are set (common practice: 115 to 120 %, up to a third more). */
-const LEADING = { least: 1.15, most: 1.4 };
+/** Leading as a share of the type size within which books are set (common practice: 115 to 120 %, up to a half more for long lines). */
+const LEADING = { least: 1.15, most: 1.5 };
 
 export const PAGE_RULES: readonly Rule<PagesSubject>[] = [
   {

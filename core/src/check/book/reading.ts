@@ -81,5 +81,6 @@ export function wordsAround(text: string, from: number, to: number, more = 24): 
   let end = Math.min(text.length, to + more);
   if (start > 0) start = Math.min(from, text.indexOf(' ', start) + 1 || start);
   if (end < text.length) end = Math.max(to, text.lastIndexOf(' ', end));
-  return text.slice(start, end).replaceAll(ATOM, '').replace(/\s+/g, ' ').trim();
+  const words = text.slice(start, end).replaceAll(ATOM, '').replace(/\s+/g, ' ').trim();
+  return `${start > 0 ? '… ' : ''}${words}${end < text.length ? ' …' : ''}`;
 }

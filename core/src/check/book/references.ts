@@ -122,12 +122,12 @@ export const REFERENCE_RULES: readonly Rule<BookSubject>[] = [
           astray.set(content, known);
         }
         for (const { block, at, words, what } of known.found)
-          yield atBlock({ id }, { id: block }, `The book has no ${what}: “${words}”.`, at, { about: what });
+          yield atBlock({ id }, { id: block }, `The book has no ${what}.`, at, { about: what, words });
       }
     },
   },
   {
-    name: 'reference/caption-order',
+    name: 'reference/captions-out-of-order',
     severity: 'caution',
     profiles: ['book'],
     source: PRACTICE,
@@ -176,7 +176,7 @@ function isAfter(a: readonly number[], b: readonly number[]): boolean {
 
 export const ADDRESS_RULES: readonly Rule<Reading>[] = [
   {
-    name: 'reference/address',
+    name: 'reference/dead-address',
     severity: 'caution',
     profiles: ['book'],
     source: 'RFC 3986 (from memory); RFC 2606 §3: example.com, .net and .org are reserved',

@@ -20,7 +20,12 @@ const SHOWN = 5;
 
 function* atEach(rarer: WordInBook, message: string, about: string): Generator<Breach> {
   for (const p of rarer.places.slice(0, SHOWN))
-    yield { message, about, place: { section: p.section, block: p.block, offset: p.from } };
+    yield {
+      message,
+      about,
+      words: `${p.before}${p.was}${p.after}`.trim(),
+      place: { section: p.section, block: p.block, offset: p.from },
+    };
 }
 
 interface Spelling {
@@ -193,7 +198,7 @@ function* nearNames(words: readonly WordInBook[], own: ReadonlySet<string>): Gen
 
 export const SPELLING_RULES: readonly Rule<BookSubject>[] = [
   {
-    name: 'wording/hyphen-or-not',
+    name: 'wording/hyphenated-and-not',
     severity: 'caution',
     profiles: ['book'],
     source: 'common practice: one spelling of a word through a book',

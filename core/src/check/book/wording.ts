@@ -53,21 +53,16 @@ export const WORDING_RULES: readonly Rule<Reading>[] = [
           if (meant?.has(first.toLowerCase())) continue;
           // "A a" and "I i" are labels and numbers.
           if (first.length === 1 && first !== second) continue;
-          yield atBlock(
-            section,
-            b,
-            `“${first}” is set twice: “${wordsAround(b.text, m.index, m.index + all.length)}”.`,
-            m.index,
-            {
-              about: all,
-            },
-          );
+          yield atBlock(section, b, `“${first}” is set twice.`, m.index, {
+            about: all,
+            words: wordsAround(b.text, m.index, m.index + all.length),
+          });
         }
       }
     },
   },
   {
-    name: 'wording/small-start',
+    name: 'wording/lower-case-start',
     severity: 'caution',
     profiles: ['book'],
     source: PRACTICE,
@@ -79,14 +74,12 @@ export const WORDING_RULES: readonly Rule<Reading>[] = [
         if (!isProse(b) && b.type !== 'attribution') continue;
         for (const { at, word, stop } of counts.get(b) ?? [])
           if (!stop)
-            yield atBlock(
-              section,
-              b,
-              `After a full stop, “${word}” begins small: “${wordsAround(b.text, at, at + word.length)}”.`,
-              at,
-            );
+            yield atBlock(section, b, `“${word}” begins small after a full stop.`, at, {
+              words: wordsAround(b.text, at, at + word.length),
+            });
         if (isProse(b) && !b.note && startsSmall(b, blocks[i - 1]))
-          yield atBlock(section, b, `A paragraph begins small: “${wordsAround(b.text, 0, 1, 32)}”.`, 0, {
+          yield atBlock(section, b, 'A paragraph begins small.', 0, {
+            words: wordsAround(b.text, 0, 1, 40),
             why: 'It may be the rest of the paragraph before it, divided by mistake.',
             remedy: 'Join it to the paragraph before, or write a capital.',
           });
@@ -94,7 +87,7 @@ export const WORDING_RULES: readonly Rule<Reading>[] = [
     },
   },
   {
-    name: 'wording/open-quotation',
+    name: 'wording/unclosed-quotation',
     severity: 'caution',
     profiles: ['book'],
     source:
@@ -109,14 +102,12 @@ export const WORDING_RULES: readonly Rule<Reading>[] = [
         if (!fault) continue;
         const next = prose[i + 1];
         if (fault.open && next && marks && next.text.trimStart().startsWith(marks[0])) continue;
-        const shown = wordsAround(b.text, fault.at, fault.at + 1);
         yield atBlock(
           section,
           b,
-          fault.open
-            ? `A quotation doesn’t close: “${shown}”.`
-            : `A quotation closes that wasn’t opened: “${shown}”.`,
+          fault.open ? 'A quotation doesn’t close.' : 'A quotation closes that wasn’t opened.',
           fault.at,
+          { words: wordsAround(b.text, fault.at, fault.at + 1) },
         );
       }
     },
@@ -134,12 +125,9 @@ export const WORDING_RULES: readonly Rule<Reading>[] = [
           /([,;:])[ \u00a0]?\1|(?<![.\u2026])\.[ \u00a0]?\.(?![ \u00a0]?\.)|[,;:][ \u00a0]?\.(?!\p{N})|(?<![.\u2026])\.[;:](?!-?[)(])|[,;:][,;:](?!-?[)(])/gu,
         ))
           if (!/^\p{L}?$/u.test(b.text.slice(0, m.index)) && !isAbbreviation(b.text, m.index, m[0]))
-            yield atBlock(
-              section,
-              b,
-              `Two signs meet, “${m[0]}”: “${wordsAround(b.text, m.index, m.index + m[0].length)}”.`,
-              m.index,
-            );
+            yield atBlock(section, b, `Two signs meet: “${m[0]}”.`, m.index, {
+              words: wordsAround(b.text, m.index, m.index + m[0].length),
+            });
     },
   },
   {
@@ -152,12 +140,9 @@ export const WORDING_RULES: readonly Rule<Reading>[] = [
     *look({ section, blocks }) {
       for (const b of blocks)
         for (const m of b.text.matchAll(PLACEHOLDER))
-          yield atBlock(
-            section,
-            b,
-            `Placeholder text is left in the manuscript: “${wordsAround(b.text, m.index, m.index + m[0].length)}”.`,
-            m.index,
-          );
+          yield atBlock(section, b, 'Placeholder text is left in the manuscript.', m.index, {
+            words: wordsAround(b.text, m.index, m.index + m[0].length),
+          });
     },
   },
 ];

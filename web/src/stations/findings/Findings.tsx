@@ -104,16 +104,20 @@ export function Findings() {
           onAccept={choice.shown === 'accepted' || !all.some(canAccept) ? null : (why) => accept(all, why)}
         />
       );
-    const { finding: f, reason, at } = r.group.findings[r.index] as RuleGroup['findings'][number];
+    const alone = r.type === 'single';
+    const { finding: f, reason, at } = r.group.findings[alone ? 0 : r.index] as RuleGroup['findings'][number];
     const label = reason === null ? bookMendLabel(f) : null;
     return (
       <div
         data-finding={f.rule}
-        className="grid grid-cols-[90px_1fr_220px_auto] items-start gap-x-3 border-b border-rule py-1.5"
+        className={`grid grid-cols-[90px_1fr_220px_230px] items-baseline gap-x-3 border-b border-rule ${alone ? 'pt-5 pb-2' : 'py-0.5'}`}
       >
-        <span />
+        <span>{alone ? <SeverityMark severity={f.severity} /> : null}</span>
         <span className="min-w-0">
+          {alone ? <h2 className="font-serif text-[17px] leading-6">{titleOfRule(f.rule)}</h2> : null}
           {f.message}
+          {f.words ? <span className="block font-serif text-ink-soft italic">{f.words}</span> : null}
+          {alone ? <Why of={f} /> : null}
           {reason !== null ? (
             <span className="block text-[13px] text-ink-soft">
               Accepted{at ? ` on ${format(at, 'd MMMM yyyy')}` : ''}: {reason}
@@ -128,7 +132,7 @@ export function Findings() {
           {placeOf(f) ||
             `Open ${STATIONS.find((s) => s.key === viewOfFinding(book, f))?.name ?? 'its place'}`}
         </button>
-        <span className="flex min-w-[210px] justify-end gap-1">
+        <span className="flex justify-end gap-1">
           {label ? (
             <Button className="h-7 px-2" onClick={() => void mend([f], label)}>
               {label}
@@ -215,6 +219,10 @@ function lengthOf({ about = '', mend }: Finding): number {
   return Math.max(1, words.length || 8);
 }
 
+const Why = ({ of }: { of: Finding }) => (
+  <span className="block text-[13px] text-ink-soft">{[of.why, of.remedy].filter(Boolean).join(' ')}</span>
+);
+
 function RuleHead({
   group: { rule, severity, findings },
   mendable,
@@ -228,17 +236,13 @@ function RuleHead({
 }) {
   const first = findings[0]?.finding;
   return (
-    <div className="grid grid-cols-[90px_1fr_auto] items-start gap-x-3 border-b border-edge pt-5 pb-1.5">
-      <span className="pt-0.5">
-        <SeverityMark severity={severity} />
-      </span>
+    <div className="grid grid-cols-[90px_1fr_auto] items-baseline gap-x-3 border-b border-edge pt-5 pb-1.5">
+      <SeverityMark severity={severity} />
       <span className="min-w-0">
         <h2 className="font-serif text-[17px] leading-6">
           {titleOfRule(rule)} <span className="text-ink-soft">{number(findings.length)}</span>
         </h2>
-        <span className="block text-[13px] text-ink-soft">
-          {[first?.why, first?.remedy].filter(Boolean).join(' ')}
-        </span>
+        {first ? <Why of={first} /> : null}
       </span>
       <span className="flex gap-1">
         {mendable > 1 ? (

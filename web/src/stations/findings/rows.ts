@@ -19,6 +19,8 @@ export interface RuleGroup {
 }
 export type FindingRow =
   | { type: 'rule'; key: string; group: RuleGroup }
+  /** Alone of its rule: what the head would say is said beside it. */
+  | { type: 'single'; key: string; group: RuleGroup }
   | { type: 'finding'; key: string; group: RuleGroup; index: number }
   | { type: 'more'; key: string; group: RuleGroup };
 
@@ -43,6 +45,7 @@ export function groupsOf({ open, accepted }: Judged, { shown, station }: Choice)
 export const rowsOf = (groups: readonly RuleGroup[], whole: ReadonlySet<string>): FindingRow[] =>
   groups.flatMap((group): FindingRow[] => {
     const { rule, findings } = group;
+    if (findings.length === 1) return [{ type: 'single', key: rule, group }];
     const many = whole.has(rule) ? findings.length : Math.min(findings.length, SOME);
     return [
       { type: 'rule', key: rule, group },
