@@ -106,7 +106,7 @@ it('stand with a reason, which is kept, until they no longer do', async () => {
   await expect.poll(() => one.count()).toBe(0);
   await saved(page);
   await page.reload();
-  await expect.poll(() => found('wording/repeated-word').count()).toBe(2);
+  await expect.poll(() => found('wording/repeated-word').count(), { timeout: 10_000 }).toBe(2);
   expect(await one.count()).toBe(0);
   await radio(/^Accepted 1$/).click();
   expect(await one.textContent()).toContain('She never finishes a sentence.');

@@ -15,17 +15,10 @@ import {
 import { arrivals, sections, titles } from './schema';
 import type { Store, Tx } from './open';
 
-const metaSchema = z.object({
+/** All of a book but its texts; what is in it is for the book's own schema to say. */
+const metaSchema = z.looseObject({
   version: z.literal(1),
-  record: z.unknown(),
   sections: z.array(z.record(z.string(), z.unknown())),
-  numbering: z.unknown().optional(),
-  editions: z.unknown(),
-  pictures: z.unknown(),
-  cover: z.unknown().optional(),
-  words: z.unknown().optional(),
-  indexSee: z.unknown().optional(),
-  reading: z.unknown().optional(),
 });
 
 export interface TitleRow {
@@ -38,20 +31,9 @@ export interface TitleRow {
   changedAt: number;
   deletedAt: number | null;
 }
-/** What the title's own row holds of a book. */
-export const metaOf = (book: Book): string =>
-  JSON.stringify({
-    version: book.version,
-    record: book.record,
-    numbering: book.numbering,
-    sections: book.sections.map(({ content: _, ...s }) => s),
-    editions: book.editions,
-    pictures: book.pictures,
-    cover: book.cover,
-    words: book.words,
-    indexSee: book.indexSee,
-    reading: book.reading,
-  });
+/** What the title's own row holds of a book: everything but its id and its texts. */
+export const metaOf = ({ id: _id, sections: all, ...book }: Book): string =>
+  JSON.stringify({ ...book, sections: all.map(({ content: _, ...s }) => s) });
 
 export interface NewTitle {
   book: Book;
