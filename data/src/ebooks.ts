@@ -13,6 +13,8 @@ import {
   addedTypeOf,
   moveEdits,
   openEmended,
+  resolved,
+  type AskedChange,
   type Command,
   type Content,
   type Emended,
@@ -272,6 +274,34 @@ export async function saveCommand(
     if (incoming)
       now.state = { ...now.state, files: new Map(now.state.files).set(incoming.sha256, incoming.bytes) };
     return Promise.resolve(done({ ...made.value, behind: now.row.revision !== base, lost: [] }));
+  };
+  return saveOn(store, cache, id, work, { client, actor, request });
+}
+
+/**
+ * Saves changes that were worked out elsewhere from the state at `base`: as one step, or not at all. Errors: those of
+ * `resolved`; `ebook/other` where somebody has changed something since.
+ */
+export async function saveAsked(
+  store: Store,
+  cache: EbookCache,
+  id: string,
+  {
+    base,
+    client,
+    request,
+    actor = AUTHOR,
+    label,
+    asked,
+  }: EbookRequest & { label: string; asked: AskedChange[] },
+): Promise<Outcome<EbookSaved>> {
+  const before = await savedBefore(store, id, request);
+  if (before) return done(before);
+  const work = (now: Loaded): Promise<Outcome<Omit<EbookSaved, 'revision'>>> => {
+    const other = refused('ebook/other', 'The ebook has been changed in the meantime. Try again.');
+    const made = now.row.revision === base ? resolved(now.state, asked) : other;
+    if (!made.ok) return Promise.resolve(made);
+    return Promise.resolve(done({ changes: made.value, label, notes: [], behind: false, lost: [] }));
   };
   return saveOn(store, cache, id, work, { client, actor, request });
 }

@@ -1,3 +1,4 @@
+export * from './asked';
 export * from './blocks';
 export * from './commands';
 export * from './container';
@@ -5,6 +6,7 @@ export * from './contents';
 export * from './depth';
 export * from './draft';
 export * from './files';
+export * from './lines';
 export * from './lists';
 export * from './located';
 export * from './media';

@@ -89,7 +89,11 @@ export const BOOK_CASES: readonly BookCase[] = [
     good: [record({ year: '' }), record({ year: '2026' })],
   },
   // Made by hand after the ISBN Users' Manual: the check digit of 978316148410 is 0.
-  { rule: 'record/invalid-isbn', bad: [isbns('9783161484101'), isbns('12345')], good: [isbns('978-3-16-148410-0')] },
+  {
+    rule: 'record/invalid-isbn',
+    bad: [isbns('9783161484101'), isbns('12345')],
+    good: [isbns('978-3-16-148410-0')],
+  },
   {
     rule: 'record/same-isbn',
     bad: [isbns('9783161484100', '978-3-16-148410-0')],

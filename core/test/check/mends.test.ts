@@ -7,14 +7,22 @@ import fc from 'fast-check';
 import { unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import type { Finding } from '../../src/base';
-import { checkEpub, mendAll, MENDS } from '../../src/check';
+import { checkEpub, mendAll, MENDS, mendThese } from '../../src/check';
 import { EPUB_RULES } from '../../src/check/epub';
-import { copyOf } from '../../src/emend';
+import {
+  applyChanges,
+  askedOf,
+  copyOf,
+  inverseOf,
+  openEmended,
+  partDifferences,
+  resolved,
+} from '../../src/emend';
 import { foreignEpub } from '../fixtures/foreign';
 import { PACKAGE_TABLE } from './cases-package';
 import { PAGE_TABLE } from './cases-pages';
 import { ZIP_TABLE } from './cases-zip';
-import { add, body, MINIMAL, OLDER, readAloud, withNcx, zipped, type Parts } from './minimal';
+import { add, body, MINIMAL, OLDER, page, readAloud, withNcx, zipped, type Parts } from './minimal';
 
 const MOMENT = '2026-11-29T04:00:00Z';
 const check = (bytes: Uint8Array): Finding[] => {
@@ -139,4 +147,63 @@ it('of an EPUB of other hands the words and pictures stay', () => {
   const now = mended(foreignEpub());
   expect(now.findings.filter((f) => f.mend)).toEqual([]);
   expect(wordsIn(now.bytes)).toBe(wordsIn(foreignEpub()));
+});
+
+/** With faults of several sorts at once, its type last and compressed. */
+const BROKEN_ALL = ((): Uint8Array => {
+  const { mimetype = '', ...others } = MINIMAL;
+  return zipped({
+    ...others,
+    'a.xhtml': page(
+      '<h1 id="x">One</h1><p>Water & ice.<br>So</p><p id="x">Then <a href="B.xhtml">two</a>&nbsp;came.</p>',
+    ),
+    'extra.xhtml': page('<p>Not listed.</p>'),
+    mimetype,
+  });
+})();
+
+describe('mends that another thread worked out', () => {
+  it('come to the same ebook when they are asked for without what stood there before', () => {
+    const opened = openEmended(BROKEN_ALL);
+    if (!opened.ok) throw new Error(opened.refusal.message);
+    const mended = mendThese(opened.value, MOMENT, () => true);
+    if (!mended.ok) throw new Error(mended.refusal.message);
+    const asked = askedOf(mended.value.steps.flatMap((s) => s.changes));
+    const changes = resolved(opened.value, asked ?? []);
+    if (!changes.ok) throw new Error(changes.refusal.message);
+    const applied = applyChanges(opened.value, changes.value);
+    expect(applied.ok && Buffer.from(copyOf(applied.value)).equals(Buffer.from(copyOf(mended.value.e)))).toBe(
+      true,
+    );
+    const back = applied.ok && applyChanges(applied.value, inverseOf(changes.value));
+    expect(back && back.ok && Buffer.from(copyOf(back.value)).equals(Buffer.from(BROKEN_ALL))).toBe(true);
+  });
+  it('are refused where the ebook has become another', () => {
+    const opened = openEmended(BROKEN_ALL);
+    if (!opened.ok) throw new Error(opened.refusal.message);
+    for (const asked of [
+      { op: 'remove', path: 'gone' },
+      { op: 'edit', path: 'a.xhtml', at: 0, removed: 'nothing of it', inserted: 'x' },
+      { op: 'add', path: 'book.opf', index: 0, text: '' },
+    ] as const)
+      expect(resolved(opened.value, [asked]).ok).toBe(false);
+  });
+  it('are shown by the lines that differ', () => {
+    const opened = openEmended(BROKEN_ALL);
+    if (!opened.ok) throw new Error(opened.refusal.message);
+    const edit = { op: 'edit', path: 'style.css', at: 4, removed: 'margin', inserted: 'padding' } as const;
+    const applied = applyChanges(opened.value, [edit]);
+    if (!applied.ok) throw new Error(applied.refusal.message);
+    expect(partDifferences(opened.value, applied.value, [edit])).toEqual([
+      {
+        path: 'style.css',
+        how: 'changed',
+        lines: [
+          { how: 'out', line: 1, before: 'p { ', text: 'margin', after: ': 0 }' },
+          { how: 'in', line: 1, before: 'p { ', text: 'padding', after: ': 0 }' },
+          { how: 'same', line: 2, before: '', text: '', after: '' },
+        ],
+      },
+    ]);
+  });
 });

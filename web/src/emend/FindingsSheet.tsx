@@ -1,91 +1,140 @@
 'use client';
-/** All that the checks say of the ebook; each leads to its place. */
+/** All that the checks say of the ebook, rule by rule; each leads to its place, and is mended where it can be. */
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
 import { bySeverity, offsetAt, type Finding, type Severity } from '@pagina/core/base';
-import { SeverityMark } from '@/ui/SeverityMark';
+import { mendLabel } from '@pagina/core/check';
+import { groupsOf, titleOfRule, type Listed, type RuleGroup } from '@/findings/groups';
+import { RuleList } from '@/findings/RuleList';
+import type { Wanted } from '@/workers/ebook-check';
+import { Button } from '@/ui/Button';
 import { OneOf } from '@/ui/ToggleGroup';
+import { Toolbar } from '@/ui/Toolbar';
 import { useEbook, useSnapshot } from './context';
-import { Sheet } from './Sheet';
+import { MendDialog, type Proposed } from './MendDialog';
 
 type Filter = 'all' | Severity;
+const number = (n: number): string => n.toLocaleString('en-GB');
 
 export function FindingsSheet() {
   const router = useRouter();
   const { session, goTo } = useEbook();
   const { view, findings } = useSnapshot();
   const [filter, setFilter] = useState<Filter>('all');
+  const [asking, setAsking] = useState(false);
+  const [proposed, setProposed] = useState<Proposed | null>(null);
   const sorted = useMemo(() => bySeverity(findings ?? []), [findings]);
+  const groups = useMemo(
+    () =>
+      groupsOf(
+        sorted
+          .filter((f) => filter === 'all' || f.severity === filter)
+          .map((finding) => ({ finding, accepted: null })),
+      ),
+    [sorted, filter],
+  );
   const count = (s: Severity): number => sorted.filter((f) => f.severity === s).length;
-  const shown = sorted.filter((f) => filter === 'all' || f.severity === filter);
+  const mendable = sorted.filter((f) => f.mend !== undefined).length;
+
   const show = async (f: Finding): Promise<void> => {
-    if (!f.file) return;
-    if (f.file === view.packagePath) return router.push(`/ebooks/${session.id}/package`);
+    const open = (sheet: string): void => router.push(`/ebooks/${session.id}/${sheet}`);
+    if (!f.file || f.file === view.packagePath) return open('package');
     if (
       f.file === view.ncxPath ||
       (f.file === view.navigationPath && !view.documents.some((d) => d.path === f.file))
     )
-      return router.push(`/ebooks/${session.id}/navigation`);
-    if (view.sheets.includes(f.file)) return router.push(`/ebooks/${session.id}/styles`);
+      return open('navigation');
+    if (view.sheets.includes(f.file)) return open('styles');
     const text = await session.source(f.file).catch(() => null);
     goTo({
       path: f.file,
       offset: text === null || f.line === undefined ? null : offsetAt(text, f.line, f.column ?? 1),
     });
-    router.push(`/ebooks/${session.id}/documents`);
+    open('documents');
   };
+  const placeOf = (f: Finding): string => {
+    if (!f.file) return 'The whole ebook';
+    const name = view.documents.find((d) => d.path === f.file)?.label ?? f.file;
+    return f.line ? `${name}, line ${number(f.line)}` : name;
+  };
+  const propose = async (wanted: Wanted, label: string): Promise<void> => {
+    setAsking(true);
+    try {
+      setProposed({ ...(await session.mendingOf(wanted)), label });
+    } catch (e) {
+      toast((e as Error).message);
+    }
+    setAsking(false);
+  };
+
+  const actions = ({ finding }: Listed) =>
+    finding.mend ? (
+      <Button
+        className="h-7 px-2"
+        disabled={asking}
+        onClick={() => void propose({ what: 'finding', finding }, mendLabel(finding.mend ?? '') ?? 'Mend')}
+      >
+        Mend …
+      </Button>
+    ) : null;
+  const actionsOfRule = ({ rule, findings: all }: RuleGroup) =>
+    all.filter(({ finding }) => finding.mend).length > 1 ? (
+      <Button
+        className="h-7 px-2"
+        disabled={asking}
+        onClick={() => void propose({ what: 'rule', rule }, `Mend: ${titleOfRule(rule).toLowerCase()}`)}
+      >
+        Mend all {number(all.length)} …
+      </Button>
+    ) : null;
+
   return (
-    <Sheet
-      name="Findings"
-      source=""
-      tools={
+    <div className="flex h-full flex-col">
+      <Toolbar label="Findings" className="gap-x-3">
+        <h1 className="mr-1 font-serif text-[17px]">Findings</h1>
         <OneOf
           label="Which are shown"
           value={filter}
           choices={[
-            { value: 'all', name: `All ${sorted.length}` },
-            { value: 'blocker', name: `Blockers ${count('blocker')}` },
-            { value: 'caution', name: `Cautions ${count('caution')}` },
-            { value: 'note', name: `Notes ${count('note')}` },
+            { value: 'all', name: `All ${number(sorted.length)}` },
+            { value: 'blocker', name: `Blockers ${number(count('blocker'))}` },
+            { value: 'caution', name: `Cautions ${number(count('caution'))}` },
+            { value: 'note', name: `Notes ${number(count('note'))}` },
           ]}
           onChoose={setFilter}
         />
-      }
-    >
-      {findings === null ? (
-        <p className="text-ink-soft">Checking the ebook …</p>
-      ) : shown.length === 0 ? (
-        <p className="text-ink-soft">
-          {sorted.length === 0 ? 'The checks find nothing wrong with this ebook.' : 'None of these.'}
-        </p>
-      ) : (
-        <ul className="max-w-[980px] border-t border-rule" aria-label="Findings">
-          {shown.map((f, i) => (
-            <li
-              key={i}
-              data-finding={f.rule}
-              className="grid grid-cols-[90px_1fr_auto] gap-x-3 border-b border-rule py-2"
-            >
-              <SeverityMark severity={f.severity} />
-              <span className="min-w-0">
-                {f.message}
-                {f.why ? <span className="block text-[13px] text-ink-soft">{f.why}</span> : null}
-                {f.remedy ? <span className="block text-[13px] text-ink-soft">{f.remedy}</span> : null}
-              </span>
-              {f.file ? (
-                <button
-                  type="button"
-                  className="self-start text-[13px] text-spruce underline"
-                  onClick={() => void show(f)}
-                >
-                  {view.documents.find((d) => d.path === f.file)?.label ?? f.file}
-                  {f.line ? `, line ${f.line}` : ''}
-                </button>
-              ) : null}
-            </li>
-          ))}
-        </ul>
-      )}
-    </Sheet>
+        <span className="ml-auto" />
+        {asking ? (
+          <span role="status" className="text-ink-soft">
+            Working out the mends …
+          </span>
+        ) : null}
+        {mendable > 0 ? (
+          <Button
+            kind="primary"
+            disabled={asking}
+            onClick={() => void propose({ what: 'all' }, 'Mend all that can be mended')}
+          >
+            Mend all {number(mendable)} …
+          </Button>
+        ) : null}
+      </Toolbar>
+      <RuleList
+        groups={groups}
+        placeOf={placeOf}
+        onShow={(f) => void show(f)}
+        actions={actions}
+        actionsOfRule={actionsOfRule}
+        empty={
+          findings === null
+            ? 'Checking the ebook …'
+            : sorted.length === 0
+              ? 'The checks find nothing wrong with this ebook.'
+              : 'None of these.'
+        }
+      />
+      <MendDialog proposed={proposed} onClose={() => setProposed(null)} />
+    </div>
   );
 }

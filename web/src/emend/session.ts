@@ -11,6 +11,7 @@ import {
   type TextEdit,
 } from '@pagina/core/emend';
 import type { Finding } from '@pagina/core/base';
+import type { FromEbookWorker, Mending, Wanted } from '@/workers/ebook-check';
 import { followTitle } from '@/title/pulse';
 
 export interface EbookView extends Overview {
@@ -66,6 +67,8 @@ export class EbookSession {
   private work: Promise<unknown> = Promise.resolve();
   private readonly listeners = new Set<() => void>();
   private worker: Worker | null = null;
+  private readonly mending = new Map<number, (mending: Mending | { message: string }) => void>();
+  private mendings = 0;
   private checkTimer: ReturnType<typeof setTimeout> | undefined;
   private now: Snapshot;
 
@@ -95,7 +98,11 @@ export class EbookSession {
   open(): () => void {
     const follow = followTitle(this.id, () => void this.catchUp());
     this.worker = new Worker(new URL('../workers/ebook-check.ts', import.meta.url), { type: 'module' });
-    this.worker.onmessage = ({ data }: MessageEvent<Finding[]>) => this.tell({ findings: data });
+    this.worker.onmessage = ({ data }: MessageEvent<FromEbookWorker>) => {
+      if (data.type === 'findings') return this.tell({ findings: data.findings });
+      this.mending.get(data.id)?.(data.mending);
+      this.mending.delete(data.id);
+    };
     this.check();
     const leave = (): void => this.sendOff();
     const ask = (e: BeforeUnloadEvent): void => {
@@ -244,6 +251,30 @@ export class EbookSession {
       });
       await this.adopt(saved);
       return saved;
+    });
+  }
+  /** What mending comes to, worked out from what is saved. Throws a sentence. */
+  mendingOf(wanted: Wanted): Promise<Mending & { base: number }> {
+    return this.inTurn(async () => {
+      if (!(await this.send())) throw new Error('What you typed isn’t saved yet. Try again in a moment.');
+      const { worker, base } = this;
+      if (!worker) throw new Error('The ebook is closed.');
+      const id = ++this.mendings;
+      const moment = `${new Date().toISOString().slice(0, 19)}Z`;
+      const mending = await new Promise<Mending | { message: string }>((resolve) => {
+        this.mending.set(id, resolve);
+        worker.postMessage({ type: 'mend', id, address: `/api/ebooks/${this.id}/copy`, wanted, moment });
+      });
+      if ('message' in mending) throw new Error(mending.message);
+      return { ...mending, base };
+    });
+  }
+  /** Mends as was worked out, in one step. Throws a sentence, too where the ebook has changed since. */
+  mend({ base, asked }: Mending & { base: number }, label: string): Promise<void> {
+    return this.inTurn(async () => {
+      if (!(await this.send())) throw new Error('What you typed isn’t saved yet. Try again in a moment.');
+      const request = crypto.randomUUID();
+      await this.adopt(await this.post<Saved>('mends', { base, client: this.client, request, label, asked }));
     });
   }
   /** Answers the label of what was undone or redone; null where there was nothing. */

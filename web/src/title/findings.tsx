@@ -43,17 +43,3 @@ export function FindingsProvider({ children }: { children: ReactNode }) {
 export const useFound = (): Found => useContext(FoundContext);
 /** Findings that wait: those that were accepted don't. */
 export const useFindings = (): readonly Finding[] => useFound().open;
-
-/** "Repeated word" of `wording/repeated-word`. */
-export function titleOfRule(rule: string): string {
-  const words = rule.slice(rule.indexOf('/') + 1).replaceAll('-', ' ');
-  const known: Record<string, string> = {
-    ncx: 'NCX',
-    isbn: 'ISBN',
-    alt: 'alternative text',
-    svg: 'SVG',
-    css: 'CSS',
-  };
-  const said = words.replace(/\b(?:ncx|isbn|alt|svg|css)\b/g, (w) => known[w] ?? w);
-  return said.charAt(0).toUpperCase() + said.slice(1);
-}

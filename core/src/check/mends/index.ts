@@ -58,20 +58,25 @@ export interface Mended {
 /** Most rounds of mending and checking; each one has to leave less to mend. */
 const ROUNDS = 200;
 
-/** Everything that can be mended. Errors: those of `openEmended` and `epubSubject`. */
+/** Everything that can be mended in a file. Errors: those of `openEmended` and `epubSubject`. */
 export function mendAll(bytes: Uint8Array, moment: string): Outcome<Mended> {
   const opened = openEmended(bytes);
-  if (!opened.ok) return opened;
-  const result: Mended = { e: opened.value, steps: [], findings: [] };
+  return opened.ok ? mendThese(opened.value, moment, () => true) : opened;
+}
+
+/** Everything that can be mended of what is wanted. Errors: those of `epubSubject`. */
+export function mendThese(e: Emended, moment: string, wanted: (f: Finding) => boolean): Outcome<Mended> {
+  const result: Mended = { e, steps: [], findings: [] };
   // A mend that changes nothing, or not for the better, is not tried again.
   const given = new Set<string>();
   for (let round = 0; round < ROUNDS; round++) {
     const checked = checkEpub(copyOf(result.e));
     if (!checked.ok) return checked;
     result.findings = checked.value;
-    const name = ORDER.find((n) => !given.has(n) && checked.value.some((f) => f.mend === n));
+    const open = checked.value.filter(wanted);
+    const name = ORDER.find((n) => !given.has(n) && open.some((f) => f.mend === n));
     if (name === undefined) break;
-    const own = checked.value.filter((f) => f.mend === name);
+    const own = open.filter((f) => f.mend === name);
     const step = mend(result.e, own, moment);
     const applied = step.ok ? applyChanges(result.e, step.value.changes) : step;
     if (!step.ok || !applied.ok) {
@@ -80,7 +85,8 @@ export function mendAll(bytes: Uint8Array, moment: string): Outcome<Mended> {
     }
     const after = checkEpub(copyOf(applied.value));
     const better = after.ok && isBetter(checked.value, after.value, name);
-    if (!better || own.length <= after.value.filter((f) => f.mend === name).length) given.add(name);
+    if (!better || own.length <= after.value.filter((f) => wanted(f) && f.mend === name).length)
+      given.add(name);
     if (!better) continue;
     result.e = applied.value;
     result.steps.push(step.value);
