@@ -7,6 +7,16 @@ export const ATOM = '\ufffc';
 /** Marks of text that no rule may touch. */
 export const UNTOUCHED: ReadonlySet<string> = new Set(['monospaced', 'formula']);
 
+/**
+ * Web and mail addresses: what stands in them is no punctuation of the text, and no word. Lengths are those of RFC 5321
+ * §4.5.3.1 and RFC 1035 §2.3.4, so that no text is looked through again and again.
+ */
+const ADDRESS = /(?:\bhttps?:\/\/|\bwww\.)\S+|\b[\w.+-]{1,64}@[\w-]{1,63}(?:\.[\w-]{1,63})+/giu;
+
+/** Stretches of a text that are addresses. */
+export const addressesIn = (text: string): [from: number, to: number][] =>
+  [...text.matchAll(ADDRESS)].map((m) => [m.index, m.index + m[0].length]);
+
 export interface TextEdit {
   /** '' for the record. */
   section: string;

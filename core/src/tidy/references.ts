@@ -18,11 +18,11 @@ export interface Found {
 
 /** A word that labels a number, and the number: in figures, roman capitals, a letter, or "2.3". */
 const LABELLED =
-  /(?<![\p{L}\p{N}])(\p{L}{3,}\.?)[\s\u00a0]+(\d{1,3}(?:\.\d{1,3})?|[IVXLC]{1,7}|[A-Z](?:\.\d{1,3})?)(?![\p{L}\p{N}])(?!\.\d)/gu;
+  /(?<![\p{L}\p{N}])(\p{L}{3,24}\.?)[\s\u00a0]{1,3}(\d{1,3}(?:\.\d{1,3})?|[IVXLC]{1,7}|[A-Z](?:\.\d{1,3})?)(?![\p{L}\p{N}])(?!\.\d)/gu;
 /** A number in words may be a manner of speaking: "chapter one of my life". It counts only where it is pointed to. */
 const IN_WORDS =
-  /(?<=\b(?:see|see also|in|cf\.|compare)\s+)(chapter|part)\s+(\p{L}+(?:-\p{L}+)?)(?!\s+of\b)/giu;
-const PAGE_BEFORE = /(?:\bpages?|\bpp?\.|\bSeiten?|\bS\.|\bpág(?:ina|\.)|\bpagina)[\s\u00a0]+$/iu;
+  /\b(chapter|part)(?<=\b(?:see|see also|in|cf\.|compare)\s{1,3}(?:chapter|part))\s{1,3}(\p{L}{1,24}(?:-\p{L}{1,24})?)(?!\p{L}|\s{1,3}of\b)/giu;
+const PAGE_BEFORE = /(?:\bpages?|\bpp?\.|\bSeiten?|\bS\.|\bpág(?:ina|\.)|\bpagina)[\s\u00a0]{1,3}$/iu;
 /** "chapter 31 of the Koran", "Figure 2 in Halloran". */
 const ELSEWHERE =
   /^[\s\u00a0]+(?:of|in|from|by|bei|von|des|du|de|d\u2019)\b(?!\s+(?:this|these|our|the\s+(?:book|present|following|previous))\b)/iu;

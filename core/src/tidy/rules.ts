@@ -110,7 +110,7 @@ export function dashes(text: string, style: TypographicStyle): Edit[] {
   const rule = 'dashes';
   return [
     // Two or three hyphens, or one between spaces.
-    ...found(text, /( *)(---?|(?<= )-(?= ))( *)/g, (m) => {
+    ...found(text, /(?<! )( *)(---?|(?<= )-(?= ))( *)/g, (m) => {
       const [whole, left = '', dash = '', right = ''] = m;
       if (dash === '-' && (left === '' || right === '')) return null;
       const from = m.index;
@@ -145,7 +145,7 @@ export function noBreakSpaces(text: string, style: TypographicStyle): Edit[] {
   const signs = Object.keys(style.before);
   if (signs.length > 0) {
     edits.push(
-      ...found(text, /([ \u00a0\u202f]*)([;:!?]+)/g, (m) => {
+      ...found(text, /(?<![ \u00a0\u202f])([ \u00a0\u202f]*)([;:!?]+)/g, (m) => {
         const [, space = '', marks = ''] = m;
         const wanted = style.before[marks.charAt(0)] ?? '';
         const before = text.charAt(m.index - 1);
@@ -209,7 +209,7 @@ export function spaces(text: string, style: TypographicStyle): Edit[] {
       to: m[0].length,
       by: '',
     })),
-    ...found(text, /[ \t\u00a0]+$/g, (m) => ({
+    ...found(text, /(?<![ \t\u00a0])[ \t\u00a0]+$/g, (m) => ({
       rule: 'white-space-at-ends',
       from: m.index,
       to: text.length,

@@ -1,7 +1,7 @@
 /** Words for a spelling check: which stand in the book, where, and in which language; the dictionaries are elsewhere. */
 import type { Node } from 'prosemirror-model';
 import type { Book } from '../book';
-import { around, ATOM, UNTOUCHED, type TextEdit } from './edits';
+import { addressesIn, around, ATOM, UNTOUCHED, type TextEdit } from './edits';
 
 /** Where a word stands. */
 export type Occurrence = Omit<TextEdit, 'by' | 'whole'>;
@@ -15,8 +15,6 @@ export interface WordInBook {
 }
 
 const WORD = /\p{L}[\p{L}\p{M}\u2019'\u00ad]*(?:-\p{L}[\p{L}\p{M}\u2019']*)*/gu;
-/** Addresses, and names of files and places on the web. */
-const ADDRESS = /(?:https?:\/\/|www\.)\S+|\S+@\S+\.\S+/giu;
 
 /** A word as dictionaries have it: straight apostrophes, no hidden hyphens, no quotation mark at its end. */
 export const lookedUp = (word: string): string =>
@@ -63,7 +61,7 @@ function wordsOfSection(
     if (!block.isTextblock) return true;
     if (block.type.spec.code) return false;
     const text = block.textBetween(0, block.content.size, '', ATOM);
-    const skipped = [...text.matchAll(ADDRESS)].map((m) => [m.index, m.index + m[0].length] as const);
+    const skipped = addressesIn(text);
     for (const m of text.matchAll(WORD)) {
       const word = m[0].replace(/[\u2019']+$/, '');
       if (word.length < 2 || skipped.some(([a, b]) => m.index >= a && m.index < b)) continue;

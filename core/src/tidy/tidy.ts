@@ -6,7 +6,7 @@ import type { Node } from 'prosemirror-model';
 import { inLetters } from '../base';
 import type { Book, Section } from '../book';
 import { typedCaption } from './captions';
-import { around, blockText, UNTOUCHED, type TextEdit } from './edits';
+import { addressesIn, around, blockText, UNTOUCHED, type TextEdit } from './edits';
 import { fieldsOf } from './fields';
 import {
   dashes,
@@ -26,9 +26,6 @@ export interface TidyItem extends TextEdit {
   /** The same for the same change in the same words: a refusal is remembered by it. */
   key: string;
 }
-
-/** Web and mail addresses: what stands in them is no punctuation of the text. */
-const ADDRESS = /\b(?:https?:\/\/|www\.)\S+|\b[\w.+-]+@[\w-]+\.[\w.-]+/gi;
 
 /** What the rules would change in one section. */
 export function tidySection(section: Section, style: TypographicStyle): TidyItem[] {
@@ -146,9 +143,6 @@ const textBlocks = (doc: Node): number => {
   });
   return n;
 };
-
-const addressesIn = (text: string): [from: number, to: number][] =>
-  [...text.matchAll(ADDRESS)].map((m) => [m.index, m.index + m[0].length]);
 
 /** Stretches that no rule may touch. */
 function protectedIn(node: Node, text: string): [from: number, to: number][] {

@@ -1,7 +1,7 @@
 /** A section's text as the rules of wording read it: its blocks in order, each with its words. */
 import type { Node } from 'prosemirror-model';
 import type { Section } from '../../book';
-import { ATOM, UNTOUCHED } from '../../tidy';
+import { addressesIn, ATOM, UNTOUCHED } from '../../tidy';
 
 export interface Block {
   id: string;
@@ -54,12 +54,9 @@ export const readingOf = (section: Section, language: string): Reading => ({
   blocks: blocksOf(section.content),
 });
 
-/** Addresses, and names of files and places on the web: what stands in them is no punctuation of the text. */
-const ADDRESS = /(?:https?:\/\/|www\.)\S+|\S+@\S+\.\S+/giu;
-
 /** Stretches of a block that rules of wording pass over: addresses, monospaced words and formulas. */
 function passedOver({ node, text }: Block): [from: number, to: number][] {
-  const kept = [...text.matchAll(ADDRESS)].map((m): [number, number] => [m.index, m.index + m[0].length]);
+  const kept = addressesIn(text);
   node.forEach((n, offset) => {
     if (n.marks.some((m) => UNTOUCHED.has(m.type.name))) kept.push([offset, offset + n.nodeSize]);
   });

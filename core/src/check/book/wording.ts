@@ -9,7 +9,7 @@ const PRACTICE = 'common practice';
 
 /** A word and the same again; both in small letters, or the first alone with a capital. */
 const TWICE =
-  /(?<![\p{L}\p{N}\p{M}'\u2019-])(\p{L}[\p{L}\p{M}'\u2019]*)[ \u00a0]+(\1)(?![\p{L}\p{N}\p{M}'\u2019-])/giu;
+  /(?<![\p{L}\p{N}\p{M}'\u2019-])(\p{L}[\p{L}\p{M}'\u2019]*)[ \u00a0]{1,3}(\1)(?![\p{L}\p{N}\p{M}'\u2019-])/giu;
 /** Words that sentences do hold twice, and those that are doubled for effect; from memory of the languages. */
 const DOUBLED: Record<string, string> = {
   en: 'had that her no yes so very very really long far ha ho hee bye there now well never many much more again on over round out la tut knock please blah chop hush go come ever dear ay aye hear dat',
@@ -32,7 +32,8 @@ const SHORTENED = new Set(
     ' ',
   ),
 );
-const SMALL_AFTER_STOP = /(?<![.\u2026])(?<=([\p{L}\p{M}\p{N}]+))\.[ \u00a0]+(\p{Ll}[\p{L}\p{M}]*)/gu;
+const SMALL_AFTER_STOP =
+  /\.(?<![.\u2026]\.)(?<=([\p{L}\p{M}\p{N}]{1,40})\.)[ \u00a0]{1,3}(\p{Ll}[\p{L}\p{M}]{0,40})/gu;
 
 export const WORDING_RULES: readonly Rule<Reading>[] = [
   {
