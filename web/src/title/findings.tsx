@@ -1,6 +1,6 @@
 'use client';
 /** What the checks say of the open title: the book, its pages, and the files made of it. */
-import { createContext, useContext, useMemo, useSyncExternalStore, type ReactNode } from 'react';
+import { createContext, useContext, useDeferredValue, useMemo, useSyncExternalStore, type ReactNode } from 'react';
 import type { Finding } from '@pagina/core/base';
 import { productKeyOf, type Book } from '@pagina/core/book';
 import { judged, type Judged } from '@pagina/core/check';
@@ -37,7 +37,9 @@ export function FindingsProvider({ children }: { children: ReactNode }) {
     const files = findingsOfFiles(products, { editions });
     return { ...judged({ accepted }, [...(inBook ?? []), ...files]), checking: inBook === null };
   }, [inBook, products, accepted, editions]);
-  return <FoundContext.Provider value={found}>{children}</FoundContext.Provider>;
+  // Hundreds of findings in a long book are drawn between the frames.
+  const shown = useDeferredValue(found);
+  return <FoundContext.Provider value={shown}>{children}</FoundContext.Provider>;
 }
 
 export const useFound = (): Found => useContext(FoundContext);

@@ -1,7 +1,7 @@
 'use client';
 /** A section in the manuscript: its heading, its text, and beside it what was found in it. */
 import { useRouter } from 'next/navigation';
-import { memo, useEffect, useRef } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import type { EditorView } from 'prosemirror-view';
 import type { Finding } from '@pagina/core/base';
 import { isPictured, kindRule, type Section } from '@pagina/core/book';
@@ -30,6 +30,8 @@ export const lengthOf = ({ content }: Section): { characters: number; blocks: nu
 });
 
 const NONE: readonly Finding[] = [];
+/** How far beyond the window findings are drawn. */
+const NEAR = '1200px 0px';
 
 /** Typing in one section redraws no other. */
 function same(a: Props, b: Props): boolean {
@@ -53,10 +55,19 @@ export const SectionRow = memo(function SectionRow(p: Props) {
   const { section, heading, findings = NONE } = p;
   const column = useRef<HTMLUListElement>(null);
   const row = useRef<HTMLDivElement>(null);
+  // A long book has hundreds of findings: those far out of sight are not drawn.
+  const [near, setNear] = useState(p.first);
+  useEffect(() => {
+    const seen = new IntersectionObserver((all) => setNear(all.at(-1)?.isIntersecting === true), {
+      rootMargin: NEAR,
+    });
+    if (row.current) seen.observe(row.current);
+    return () => seen.disconnect();
+  }, []);
   useEffect(() => {
     const host = row.current?.querySelector<HTMLElement>('.manuscript');
-    if (host && column.current) layMargin(host, column.current);
-  }, [findings]);
+    if (near && host && column.current) layMargin(host, column.current);
+  }, [findings, near]);
   return (
     <>
       <div className="drawn-when-seen col-start-2 mt-8 border-t border-rule pt-2" data-section={section.id}>
@@ -95,7 +106,7 @@ export const SectionRow = memo(function SectionRow(p: Props) {
         className="pointer-events-none relative col-start-3 mt-3 text-[13px]"
         aria-label={`Findings in ${heading.label}`}
       >
-        {findings.map((f, i) => (
+        {(near ? findings : NONE).map((f, i) => (
           <li
             key={i}
             data-beside={f.place?.block ?? ''}
