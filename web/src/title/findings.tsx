@@ -1,6 +1,13 @@
 'use client';
 /** What the checks say of the open title: the book, its pages, and the files made of it. */
-import { createContext, useContext, useDeferredValue, useMemo, useSyncExternalStore, type ReactNode } from 'react';
+import {
+  createContext,
+  useContext,
+  useDeferredValue,
+  useMemo,
+  useSyncExternalStore,
+  type ReactNode,
+} from 'react';
 import type { Finding } from '@pagina/core/base';
 import { productKeyOf, type Book } from '@pagina/core/book';
 import { judged, type Judged } from '@pagina/core/check';
