@@ -287,7 +287,7 @@ export const BOOK_CASES: readonly BookCase[] = [
     ],
   },
   {
-    rule: 'wording/lower-case-start',
+    rule: 'wording/no-capital',
     bad: [
       ...texts('It was late. he left.', 'The gate shut. and then nothing.'),
       of('The gate shut.', 'he waited.'),

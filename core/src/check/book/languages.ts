@@ -1,6 +1,6 @@
 /** Passages in another language than they are marked as: hyphenation, spelling and reading aloud go by the mark. */
 import { primaryLanguage } from '../../base';
-import type { Rule } from '../rules';
+import type { Breach, Rule } from '../rules';
 import type { Block, Reading } from './reading';
 import { atBlock, type BookSubject } from './subject';
 
@@ -57,46 +57,43 @@ function stretches({ node }: Block): { tag: string; text: string; from: number }
   return out;
 }
 
+/** Stretches that look like another language than the one they go by; `marked` tells which of them are asked for. */
+function* astray({ section, language, blocks }: Reading, marked: boolean): Generator<Breach> {
+  for (const b of blocks)
+    for (const { tag, text, from } of stretches(b)) {
+      const found = (tag !== '') === marked ? otherLanguage(text, tag || language) : null;
+      if (found)
+        yield atBlock(
+          section,
+          b,
+          marked
+            ? `This is marked as ${nameOf(tag)} and looks like ${nameOf(found)}.`
+            : `This looks like ${nameOf(found)} and isn’t marked as such.`,
+          from,
+          { words: `${text.trim().slice(0, 60).trim()} …` },
+        );
+    }
+}
+
+const WRONG_VOICE = {
+  severity: 'caution',
+  profiles: ['book', 'accessibility'],
+  source: 'WCAG 2.2, 3.1.2 Language of Parts (from memory)',
+  why: 'It is hyphenated by the wrong rules, and read aloud with the wrong voice.',
+} as const;
+
 export const LANGUAGE_RULES: readonly Rule<Reading>[] = [
   {
+    ...WRONG_VOICE,
     name: 'language/not-marked',
-    severity: 'caution',
-    profiles: ['book', 'accessibility'],
-    source: 'WCAG 2.2, 3.1.2 Language of Parts (from memory)',
-    why: 'It is hyphenated by the wrong rules, and read aloud with the wrong voice.',
     remedy: 'Select it in Manuscript and mark its language.',
-    *look({ section, language, blocks }) {
-      for (const b of blocks)
-        for (const { tag, text, from } of stretches(b)) {
-          const found = tag === '' ? otherLanguage(text, language) : null;
-          if (found)
-            yield atBlock(section, b, `This looks like ${nameOf(found)} and isn’t marked as such.`, from, {
-              words: `${text.trim().slice(0, 60).trim()} …`,
-            });
-        }
-    },
+    look: (reading) => astray(reading, false),
   },
   {
+    ...WRONG_VOICE,
     name: 'language/marked-wrongly',
-    severity: 'caution',
-    profiles: ['book', 'accessibility'],
-    source: 'WCAG 2.2, 3.1.2 Language of Parts (from memory)',
-    why: 'It is hyphenated by the wrong rules, and read aloud with the wrong voice.',
     remedy: 'Choose its language in Manuscript, or take the mark off.',
-    *look({ section, blocks }) {
-      for (const b of blocks)
-        for (const { tag, text, from } of stretches(b)) {
-          const found = tag === '' ? null : otherLanguage(text, tag);
-          if (found)
-            yield atBlock(
-              section,
-              b,
-              `This is marked as ${nameOf(tag)} and looks like ${nameOf(found)}.`,
-              from,
-              { words: `${text.trim().slice(0, 60).trim()} …` },
-            );
-        }
-    },
+    look: (reading) => astray(reading, true),
   },
 ];
 

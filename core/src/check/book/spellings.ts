@@ -1,7 +1,7 @@
 /** One word spelt in two ways: with and without a hyphen, British and American, names that differ by a letter. */
 import { primaryLanguage } from '../../base';
 import type { Book } from '../../book';
-import { wordsOfBook, type WordInBook } from '../../tidy';
+import { firstWords, lastWords, wordsOfBook, type WordInBook } from '../../tidy';
 import type { Breach, Rule } from '../rules';
 import { times, type BookSubject } from './subject';
 
@@ -23,7 +23,7 @@ function* atEach(rarer: WordInBook, message: string, about: string): Generator<B
     yield {
       message,
       about,
-      words: `${p.before}${p.was}${p.after}`.trim(),
+      words: `${lastWords(p.before, 24)}${p.was}${firstWords(p.after, 24)}`.trim(),
       place: { section: p.section, block: p.block, offset: p.from },
     };
 }

@@ -63,7 +63,7 @@ export const WORDING_RULES: readonly Rule<Reading>[] = [
     },
   },
   {
-    name: 'wording/lower-case-start',
+    name: 'wording/no-capital',
     severity: 'caution',
     profiles: ['book'],
     source: PRACTICE,
