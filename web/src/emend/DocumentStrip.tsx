@@ -114,15 +114,18 @@ export function DocumentStrip({ onFindings }: { onFindings: () => void }) {
         <span role="status" data-findings={findings === null ? '' : blockers + cautions}>
           {findings === null ? (
             'Checking …'
-          ) : blockers + cautions === 0 ? (
+          ) : findings.length === 0 ? (
             'The checks find nothing wrong.'
           ) : (
             <button type="button" className="underline" onClick={onFindings}>
               {[
-                blockers > 0 ? `${blockers} ${blockers === 1 ? 'blocker' : 'blockers'}` : '',
-                cautions > 0 ? `${cautions} ${cautions === 1 ? 'caution' : 'cautions'}` : '',
+                [blockers, 'blocker'] as const,
+                [cautions, 'caution'] as const,
+                // Advice is told of where nothing is worse.
+                [blockers + cautions === 0 ? findings.length : 0, 'note'] as const,
               ]
-                .filter(Boolean)
+                .filter(([n]) => n > 0)
+                .map(([n, what]) => `${n} ${n === 1 ? what : `${what}s`}`)
                 .join(', ')}
             </button>
           )}

@@ -1,6 +1,7 @@
 'use client';
 /** Editions: a row each, what was made of it and when, what the checks said. Making shows stage and share and can be stopped. */
 import { useMemo } from 'react';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { format } from 'date-fns';
 import { inSentence, type Finding } from '@pagina/core/base';
@@ -395,7 +396,11 @@ function Checks({ product }: { product: Product }) {
         </li>
       ))}
       {product.findings.length > 8 ? (
-        <li className="text-ink-soft">and {product.findings.length - 8} more</li>
+        <li>
+          <Link href="findings" className="text-ink-soft underline">
+            and {product.findings.length - 8} more
+          </Link>
+        </li>
       ) : null}
     </ul>
   );
