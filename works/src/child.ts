@@ -106,7 +106,8 @@ async function make({
     count = composition.report.pages;
     writeFileSync(out, bytes);
     const [checked, subject] = [screen ? null : await checkPdf(bytes), await pdfSubject(bytes)];
-    if (checked?.ok) findings.push(...checked.value);
+    // Pictures too small for print are found on the pages, each with its place in the book.
+    if (checked?.ok) findings.push(...checked.value.filter((f) => !/-picture$/.test(f.rule)));
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, pdfFacts(subject.value, name)));
     // What the design asks of the printer is found in the book, and needs no file.
     const onPages = checkPages(book, pagesFacts(composition, book));
