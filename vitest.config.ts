@@ -40,6 +40,8 @@ export default defineConfig({
           include: ['e2e/**/*.test.ts'],
           globalSetup: ['e2e/setup.ts'],
           fileParallelism: false,
+          // Other work of the machine must not decide.
+          expect: { poll: { timeout: 5_000 } },
         },
       },
     ],
