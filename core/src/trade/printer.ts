@@ -3,7 +3,8 @@
  * *Quayhead*, a printer that does not exist; that such tables go by bands of pages is common practice, the figures are its own.
  */
 import { mm, type Mp } from '../base';
-import type { Binding } from './printing';
+
+export type Binding = 'paperback' | 'hardback';
 
 export interface PrinterTable {
   name: string;

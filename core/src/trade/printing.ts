@@ -4,7 +4,7 @@
  */
 import { inches, mm, type Mp, type Money } from '../base';
 import type { Trim } from '../design';
-import { QUAYHEAD } from './printer';
+import { QUAYHEAD, type Binding } from './printer';
 
 export interface Paper {
   id: string;
@@ -20,7 +20,6 @@ export const PAPERS: readonly [Paper, ...Paper[]] = [
 ];
 export const paperOf = (id: string): Paper => PAPERS.find((p) => p.id === id) ?? PAPERS[0];
 
-export type Binding = 'paperback' | 'hardback';
 /** Thickness of a board of a hardback with its lining, in micrometres (common practice, from memory). */
 const BOARD = 3_000;
 

@@ -12,8 +12,8 @@ export const NOTE_RULES: readonly Rule<Reading>[] = [
     severity: 'caution',
     profiles: ['book'],
     source: PRACTICE,
-    why: 'It is printed nowhere, since nothing in the text leads to it.',
-    remedy: 'Set its call in the text, or delete the note.',
+    why: 'It isn’t printed, since nothing in the text leads to it.',
+    remedy: 'Put a note call where it belongs, or delete the note.',
     *look({ section }) {
       const called = calls(section.content);
       for (const n of section.content.children)
@@ -54,7 +54,7 @@ export const NOTE_RULES: readonly Rule<Reading>[] = [
     severity: 'note',
     profiles: ['book'],
     source: PRACTICE,
-    why: 'A number typed as a call leads nowhere in an ebook, and isn’t renumbered.',
+    why: 'A number that was typed leads to no note in an ebook, and isn’t renumbered.',
     remedy: 'Make it a note, or leave it if it is none.',
     *look({ section, blocks }) {
       const found: { b: Reading['blocks'][number]; at: number; text: string }[] = [];
