@@ -364,7 +364,7 @@ describe('front and back', () => {
           author: text(4),
           back: text(120),
           trim: fc.constantFrom(...TRIMS.map((t) => t.name)),
-          pages: fc.integer({ min: 24, max: 828 }),
+          pages: fc.integer({ min: 24, max: 800 }),
           front: fc.constantFrom(...FRONTS),
           letters: fc.constantFrom('as-written' as const, 'capitals' as const, 'small-capitals' as const),
           picture: fc.boolean(),

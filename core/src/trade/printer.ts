@@ -1,5 +1,5 @@
 /**
- * What a printer on demand takes: page sizes, page counts, the least margins for a page count, bleed. The table is that of
+ * What a printer on demand takes: page sizes, page counts, the least margins for a page count. The table is that of
  * *Quayhead*, a printer that does not exist; that such tables go by bands of pages is common practice, the figures are its own.
  */
 import { mm, type Mp } from '../base';
@@ -10,15 +10,12 @@ export interface PrinterTable {
   name: string;
   /** Smallest and largest trim. */
   trims: { least: { width: Mp; height: Mp }; most: { width: Mp; height: Mp } };
-  /** Fewest and most pages by binding; the count is a multiple of `multiple`. */
+  /** Fewest and most pages by binding. */
   pages: Record<Binding, { least: number; most: number }>;
-  multiple: number;
   /** Least margin at the fold, up to and with so many pages; the last band has no end. */
   inside: readonly { upTo: number; margin: Mp }[];
   /** Least margin at the other three edges. */
   outside: Mp;
-  /** What is drawn beyond the trim where anything reaches it. */
-  bleed: Mp;
   /** Pixels an inch that pictures should have at their size, and below which they are refused. */
   pixels: { wanted: number; least: number };
 }
@@ -26,8 +23,7 @@ export interface PrinterTable {
 export const QUAYHEAD: PrinterTable = {
   name: 'Quayhead',
   trims: { least: { width: mm(100), height: mm(145) }, most: { width: mm(220), height: mm(298) } },
-  pages: { paperback: { least: 24, most: 828 }, hardback: { least: 72, most: 600 } },
-  multiple: 2,
+  pages: { paperback: { least: 24, most: 800 }, hardback: { least: 72, most: 560 } },
   inside: [
     { upTo: 160, margin: mm(10) },
     { upTo: 320, margin: mm(13) },
@@ -36,7 +32,6 @@ export const QUAYHEAD: PrinterTable = {
     { upTo: Infinity, margin: mm(22) },
   ],
   outside: mm(6.5),
-  bleed: mm(3.175),
   pixels: { wanted: 300, least: 150 },
 };
 

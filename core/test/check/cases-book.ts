@@ -297,6 +297,8 @@ export const BOOK_CASES: readonly BookCase[] = [
         'Mr. smith, e.g. this, etc. and so on.',
         '“Late.” he said',
         'At 3 p.m. he left.',
+        'Moved from EE.UU. a year ago.',
+        'So (Anm. d. Ü.: dort).',
         'Wait … what? no! yes.',
       ),
       of('A list:', 'one thing'),
@@ -314,7 +316,14 @@ export const BOOK_CASES: readonly BookCase[] = [
   {
     rule: 'wording/doubled-sign',
     bad: texts('He came,, and went.', 'It was late..', 'Late,. he said.', 'So;, yes'),
-    good: texts('He waited …', 'Wait...', 'At etc., and so.', 'Costs .50, or 1,000.', 'What?!'),
+    good: texts(
+      'He waited …',
+      'Wait...',
+      'At etc., and so.',
+      'In EE.UU., and (Anm. d. Ü.: dort).',
+      'Costs .50, or 1,000.',
+      'What?!',
+    ),
   },
   {
     rule: 'wording/placeholder',
@@ -332,7 +341,10 @@ export const BOOK_CASES: readonly BookCase[] = [
   {
     rule: 'wording/mixed-dashes',
     bad: [of(...many(12, (i) => `He came${i}—and went.`), 'He came – and went.')],
-    good: [of(...many(12, (i) => `He came${i}—and went.`), 'From 1914–1918, well-known.')],
+    good: [
+      of(...many(12, (i) => `He came${i}—and went.`), 'From 1914–1918, well-known.'),
+      of(...many(12, (i) => `He came${i} - and went.`), 'He came – and went.'),
+    ],
   },
   {
     rule: 'wording/stray-space',
@@ -363,6 +375,10 @@ export const BOOK_CASES: readonly BookCase[] = [
     bad: [of(...many(12, () => 'Then Katharine came.'), 'But Katherine left.')],
     good: [
       of(...many(12, () => 'Then Russia came.'), 'A Russian left.'),
+      of(...many(12, () => 'Then Story came.'), 'But Storm left.'),
+      record({ language: 'de' }, [
+        chapter('one', ...many(12, () => 'Dann kam das Pakete.'), 'Ein Paket blieb.'),
+      ]),
       of(...many(12, () => 'Then Katharine came.'), 'Both Katharine and Katherine left.'),
       of(...many(12, () => 'So the Court rose.'), 'A Count left; the count did.'),
     ],

@@ -36,9 +36,11 @@ export function otherLanguage(text: string, marked: string): string | null {
   // Capital letters or a script that the tables don't know tell nothing.
   if (!tables.has(own)) return null;
   const { words, of } = shares(text);
-  if (words < LEAST || (of.get(own) as number) > CLEAR.other) return null;
+  if (words < LEAST) return null;
   const [best, share] = [...of].sort((a, b) => b[1] - a[1])[0] as [string, number];
-  return best !== own && share >= CLEAR.own ? best : null;
+  // Short words are shared: "a", "as" and "no" are Portuguese, too.
+  const mine = of.get(own) as number;
+  return best !== own && share >= CLEAR.own && mine <= Math.max(CLEAR.other, share / 3) ? best : null;
 }
 
 const names = new Intl.DisplayNames('en', { type: 'language' });

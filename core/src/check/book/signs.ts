@@ -58,7 +58,7 @@ function* departures(
   }
 }
 
-/** How a paragraph of speech opens. Words that begin with an apostrophe (’Tis) don't count, nor does a mark that never closes. */
+/** How a paragraph of speech opens; straight marks are told of by themselves. Words that begin with an apostrophe (’Tis) don't count, nor does a mark that never closes. */
 const OPENERS: readonly [Manner, RegExp][] = [
   ['double quotation marks', /^[\u2014\s]*\u201c(?=[\p{L}\p{N}\u2026\u2018])/u],
   [
@@ -67,7 +67,6 @@ const OPENERS: readonly [Manner, RegExp][] = [
   ],
   ['angle quotation marks', /^[\u2014\s]*[\u00ab\u00bb][\s\u00a0\u202f]?(?=[\p{L}\p{N}\u2026])/u],
   ['low quotation marks', /^[\u2014\s]*\u201e(?=[\p{L}\p{N}\u2026])/u],
-  ['straight quotation marks', /^[\u2014\s]*"(?=[\p{L}\p{N}\u2026'])/u],
 ];
 const ELIDED = /^[\u2014\s]*\u2018(?:tis|twas|twere|twill|em|cause|bout|round|til|n|neath|gainst)(?!\p{L})/iu;
 
@@ -84,7 +83,6 @@ const DASHES: readonly [Manner, RegExp][] = [
   ['spaced em dashes', /(?<=\S)[ \u00a0\u2009\u200a]\u2014[ \u00a0\u2009\u200a](?=\S)/gu],
   ['spaced en dashes', /(?<=\S)[ \u00a0\u2009]\u2013[ \u00a0\u2009](?=\S)/gu],
   ['closed en dashes', /(?<=\p{Ll})\u2013(?=\p{Ll})/gu],
-  ['hyphens for dashes', /(?<=\S)(?: -{1,3} |(?<!-)--(?!-))(?=\S)/gu],
 ];
 const dashes = remembered((r) =>
   r.blocks.flatMap((block): Sighting[] =>

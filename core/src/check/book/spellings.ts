@@ -1,5 +1,5 @@
 /** One word spelt in two ways: with and without a hyphen, British and American, names that differ by a letter. */
-import { primaryLanguage } from '../../base';
+import { nounsInCapitals, primaryLanguage } from '../../base';
 import type { Book } from '../../book';
 import { firstWords, lastWords, wordsOfBook, type WordInBook } from '../../tidy';
 import type { Breach, Rule } from '../rules';
@@ -144,12 +144,15 @@ function isDerived(a: string, b: string): boolean {
   if (short.length < long.length) return long.startsWith(short) && DERIVED.test(long.slice(short.length));
   return a.slice(0, -1) === b.slice(0, -1) && /[sn]/.test(a.slice(-1)) && /[sn]/.test(b.slice(-1));
 }
+const VOWEL = /[aeiouyàáâäèéêëìíîïòóôöùúûü]/iu;
 /** One letter other, added, lost, or two changed about. */
 function isNear(a: string, b: string): boolean {
   if (a.length === b.length) {
     const other = [...a].flatMap((c, i) => (c === b.charAt(i) ? [] : [i]));
     const [i, j] = other;
-    if (other.length === 1) return i !== 0;
+    // Storm and Story are two words; Marie and Maria may be one.
+    if (other.length === 1)
+      return i !== 0 && (i !== a.length - 1 || (VOWEL.test(a.slice(-1)) && VOWEL.test(b.slice(-1))));
     return (
       other.length === 2 &&
       j === (i ?? 0) + 1 &&
@@ -240,6 +243,10 @@ export const SPELLING_RULES: readonly Rule<BookSubject>[] = [
     why: 'A name spelt in two ways makes two people of one.',
     remedy: 'Correct it, or add the name to the words of the book if both are meant.',
     mend: 'usual-spelling',
-    look: (subject) => nearNames(wordsIn(subject), new Set(subject.book.words)),
+    // Where every noun has a capital, names can’t be told from them.
+    look: (subject) =>
+      nounsInCapitals(subject.book.record.language)
+        ? []
+        : nearNames(wordsIn(subject), new Set(subject.book.words)),
   },
 ];

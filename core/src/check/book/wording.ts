@@ -28,7 +28,7 @@ const isProse = (b: Block): boolean => b.type === 'paragraph' && b.holder !== 'c
 
 /** Shortened words after which a sentence goes on; from memory. */
 const SHORTENED = new Set(
-  'cent mr mrs ms dr st prof rev fr sr jr capt col gen lt sgt maj adm gov sen rep hon messrs mme mlle etc vs cf viz ca al ed eds vol vols no nos nr p pp ch chap fig figs eq sec art op cit ibid id approx dept est inc ltd co bros ave rd blvd mt ft lb lbs oz hr hrs min mins sec yd yds in bzw usw evtl ggf bd hg hrsg abb kap str tel ggfs sog vgl z.b d.h u.a av bd m mm mme n° env éd p.ex ej pág págs núm sig sr sra sras dra ud uds ecc pag'.split(
+  'anm см стр гл рис др пр гг ул им cent mr mrs ms dr st prof rev fr sr jr capt col gen lt sgt maj adm gov sen rep hon messrs mme mlle etc vs cf viz ca al ed eds vol vols no nos nr p pp ch chap fig figs eq sec art op cit ibid id approx dept est inc ltd co bros ave rd blvd mt ft lb lbs oz hr hrs min mins sec yd yds in bzw usw evtl ggf bd hg hrsg abb kap str tel ggfs sog vgl z.b d.h u.a av bd m mm mme n° env éd p.ex ej pág págs núm sig sr sra sras dra ud uds ecc pag'.split(
     ' ',
   ),
 );
@@ -73,11 +73,10 @@ export const WORDING_RULES: readonly Rule<Reading>[] = [
       const counts = smallAfter(blocks);
       for (const [i, b] of blocks.entries()) {
         if (!isProse(b) && b.type !== 'attribution') continue;
-        for (const { at, word, stop } of counts.get(b) ?? [])
-          if (!stop)
-            yield atBlock(section, b, `“${word}” begins small after a full stop.`, at, {
-              words: wordsAround(b.text, at, at + word.length),
-            });
+        for (const { at, word } of counts.get(b) ?? [])
+          yield atBlock(section, b, `“${word}” begins small after a full stop.`, at, {
+            words: wordsAround(b.text, at, at + word.length),
+          });
         if (isProse(b) && !b.note && startsSmall(b, blocks[i - 1]))
           yield atBlock(section, b, 'A paragraph begins small.', 0, {
             words: wordsAround(b.text, 0, 1, 40),
@@ -152,29 +151,37 @@ export const WORDING_RULES: readonly Rule<Reading>[] = [
 const PLACEHOLDER =
   /\b(?:TK)+K?\b|\bX{4,}\b|\[X+\]|\b[Ll]orem ipsum\b|\[(?:[Ii]nsert|INSERT|[Tt]odo|TODO|tbd|TBD|[Ff]ill in|[Cc]heck)\b[^\]]*\]|\bTO ?DO:|\bTBD\b|\?{3,}/g;
 
-/** "etc.," and "z. B.:" are a shortened word and a sign. */
-const isAbbreviation = (text: string, at: number, signs: string): boolean =>
-  signs.startsWith('.') &&
-  SHORTENED.has(/([\p{L}\p{M}.]+)$/u.exec(text.slice(0, at))?.[1]?.toLowerCase() ?? '');
+/** "etc.,", "z. B.:" and "EE.UU.," are a shortened word and a sign. */
+function isAbbreviation(text: string, at: number, signs: string): boolean {
+  if (!signs.startsWith('.')) return false;
+  const before = /[\p{L}\p{M}.]{1,40}$/u.exec(text.slice(Math.max(0, at - 40), at))?.[0] ?? '';
+  return /(?:^|\.)(?:\p{L}|\p{Lu}{1,5})$/u.test(before) || SHORTENED.has(before.toLowerCase());
+}
 
-/** Small letters after a full stop, block by block; `stop` where the word before is a shortened one, known or by its habit. */
-function smallAfter(blocks: readonly Block[]): Map<Block, { at: number; word: string; stop: boolean }[]> {
-  const found: { b: Block; at: number; word: string; before: string }[] = [];
+interface SmallStart {
+  at: number;
+  word: string;
+}
+/** Small letters after a full stop, block by block; not after shortened words, which are known or told by their habit. */
+function smallAfter(blocks: readonly Block[]): Map<Block, SmallStart[]> {
+  const found: (SmallStart & { b: Block; before: string })[] = [];
   const often = new Map<string, number>();
   for (const b of blocks)
     for (const m of matchesIn(b, SMALL_AFTER_STOP)) {
-      const before = (m[1] as string).toLowerCase();
-      often.set(before, (often.get(before) ?? 0) + 1);
-      found.push({ b, at: m.index + m[0].length - (m[2] as string).length, word: m[2] as string, before });
+      const [all, before = '', word = ''] = m;
+      often.set(before.toLowerCase(), (often.get(before.toLowerCase()) ?? 0) + 1);
+      found.push({ b, at: m.index + all.length - word.length, word, before });
     }
-  const out = new Map<Block, { at: number; word: string; stop: boolean }[]>();
+  const out = new Map<Block, SmallStart[]>();
   for (const { b, at, word, before } of found) {
-    const stop =
-      before.length === 1 ||
-      /^\p{N}+$/u.test(before) ||
-      SHORTENED.has(before) ||
-      (often.get(before) ?? 0) > 2;
-    out.set(b, [...(out.get(b) ?? []), { at, word, stop }]);
+    const isShort =
+      // A letter, a number, capitals alone: "p. m.", "3. bis 5.", "EE.UU. a".
+      /^(?:\p{L}|\p{N}+|\p{Lu}{1,5})$/u.test(before) ||
+      SHORTENED.has(before.toLowerCase()) ||
+      (often.get(before.toLowerCase()) ?? 0) > 2 ||
+      // "Anm. d. Ü."
+      (word.length < 3 && b.text.charAt(at + word.length) === '.');
+    if (!isShort) out.set(b, [...(out.get(b) ?? []), { at, word }]);
   }
   return out;
 }
