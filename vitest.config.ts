@@ -41,6 +41,7 @@ export default defineConfig({
           globalSetup: ['e2e/setup.ts'],
           fileParallelism: false,
           // Other work of the machine must not decide.
+          testTimeout: 180_000,
           expect: { poll: { timeout: 5_000 } },
         },
       },

@@ -41,19 +41,24 @@ async function apart(
   b: Buffer,
   [width, height]: Size = TALL,
 ): Promise<{ mean: number; far: number }> {
-  const grey = (x: Buffer, left: number, top: number): Promise<Buffer> =>
-    sharp(x)
+  const plane = async (x: Buffer) => {
+    const { data, info } = await sharp(x).greyscale().raw().toBuffer({ resolveWithObject: true });
+    return { data, raw: { width: info.width, height: info.height, channels: info.channels } };
+  };
+  type Plane = Awaited<ReturnType<typeof plane>>;
+  const grey = ({ data, raw }: Plane, left: number, top: number): Promise<Buffer> =>
+    sharp(data, { raw })
       .extract({ left: 1 + left, top: 1 + top, width: width * 4 - 2, height: height * 4 - 2 })
-      .greyscale()
       .resize(width * 2 - 1, height * 2 - 1, { fit: 'fill' })
       .blur(1.2)
       .raw()
       .toBuffer();
-  const p = await grey(a, 0, 0);
+  const [shot, printed] = [await plane(a), await plane(b)];
+  const p = await grey(shot, 0, 0);
   let best = { mean: Infinity, far: Infinity };
   for (const top of [-1, 0, 1])
     for (const left of [-1, 0, 1]) {
-      const q = await grey(b, left, top);
+      const q = await grey(printed, left, top);
       let sum = 0;
       let far = 0;
       for (let i = 0; i < p.length; i++) {
