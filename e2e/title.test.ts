@@ -320,6 +320,7 @@ describe('the strip and the proof', () => {
     expect(dark).toBeLessThan(0.2);
   });
   it('lays grid and margins over the page and lets its words be found', async () => {
+    await page.getByRole('button', { name: 'Overlays' }).click();
     await page.getByRole('button', { name: 'Grid' }).click();
     await page.getByRole('button', { name: 'Type area' }).click();
     expect(

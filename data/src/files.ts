@@ -129,7 +129,7 @@ const NAMING = [
   'SELECT arrival AS text FROM arrivals',
   "SELECT change || inverse AS text FROM changes WHERE change LIKE '%sha256%' OR inverse LIKE '%sha256%'",
   "SELECT payload || coalesce(result, '') AS text FROM jobs",
-  'SELECT sha256 AS text FROM products',
+  "SELECT sha256 || ' ' || impression AS text FROM products",
   'SELECT sha256 || parts AS text FROM ebooks',
   "SELECT changes AS text FROM ebook_changes WHERE changes LIKE '%sha256%'",
 ];

@@ -17,6 +17,7 @@ export * from './saving';
 export * from './undo';
 export * from './jobs';
 export * from './products';
+export * from './proofs';
 export { titles } from './schema';
 export * from './listings';
 export * from './arrivals';

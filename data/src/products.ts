@@ -1,7 +1,7 @@
 /** Files made of editions, with what the checks said of them. */
-import { desc, eq, lte, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Finding } from '@pagina/core/base';
-import { listings, products } from './schema';
+import { listings, products, signOffs } from './schema';
 import type { Store, Tx } from './open';
 
 export interface Product {
@@ -14,7 +14,11 @@ export interface Product {
   revision: number;
   pages: number;
   findings: Finding[];
+  /** SHA-256 of its impression; '' where none was taken. */
+  impression: string;
   madeAt: number;
+  /** When it was signed off, in milliseconds since 1970; null where it wasn’t. */
+  signedOffAt: number | null;
   /** Outlets that were sent a file with these bytes. */
   sentTo: string[];
 }
@@ -23,7 +27,7 @@ export interface Product {
 export async function insertProduct(
   tx: Tx,
   id: string,
-  p: Omit<Product, 'id' | 'madeAt' | 'sentTo'>,
+  p: Omit<Product, 'id' | 'madeAt' | 'sentTo' | 'signedOffAt' | 'impression'> & { impression?: string },
 ): Promise<void> {
   await tx.insert(products).values({ ...p, id, madeAt: Date.now(), findings: JSON.stringify(p.findings) });
 }
@@ -31,7 +35,7 @@ export async function insertProduct(
 /** Files of one edition that are told of: the newest, and those before it. */
 const TOLD = 12;
 
-/** Newest first, of every edition as many as are told of. */
+/** Newest first, of every edition as many as are told of, and those that were signed off or sent. */
 export async function productsOf(store: Store, title: string): Promise<Product[]> {
   const newest = store.db
     .select({
@@ -44,22 +48,34 @@ export async function productsOf(store: Store, title: string): Promise<Product[]
     .from(products)
     .where(eq(products.title, title))
     .as('newest');
-  const [rows, sent] = await Promise.all([
+  const [rows, sent, signed] = await Promise.all([
     store.db
       .select({ product: products })
       .from(products)
       .innerJoin(newest, eq(newest.id, products.id))
-      .where(lte(newest.place, TOLD))
+      .where(
+        or(
+          lte(newest.place, TOLD),
+          sql`${products.id} in (select product from ${signOffs} where withdrawn_at is null union select product from ${listings})`,
+        ),
+      )
       .orderBy(desc(products.madeAt)),
     store.db
       .select({ sha256: products.sha256, outlet: listings.outlet })
       .from(listings)
       .innerJoin(products, eq(products.id, listings.product))
       .where(eq(listings.title, title)),
+    store.db
+      .select({ sha256: signOffs.sha256, edition: signOffs.edition, at: signOffs.at })
+      .from(signOffs)
+      .where(and(eq(signOffs.title, title), isNull(signOffs.withdrawnAt)))
+      .orderBy(desc(signOffs.at)),
   ]);
   return rows.map(({ product: p }) => ({
     ...p,
     findings: JSON.parse(p.findings) as Finding[],
+    // A file made again with the same bytes is the file that was signed off.
+    signedOffAt: signed.find((s) => s.sha256 === p.sha256 && s.edition === p.edition)?.at ?? null,
     sentTo: [...new Set(sent.filter((l) => l.sha256 === p.sha256).map((l) => l.outlet))],
   }));
 }

@@ -136,9 +136,63 @@ export const products = sqliteTable(
     revision: integer('revision').notNull(),
     pages: integer('pages').notNull().default(0),
     findings: text('findings').notNull(),
+    /** SHA-256 of its impression, a compressed JSON file; '' where none was taken. */
+    impression: text('impression').notNull().default(''),
     madeAt: integer('made_at').notNull(),
   },
   (t) => [index('products_title').on(t.title, t.madeAt)],
+);
+
+/** Pages and documents that were read in proof, by the mark of what they show. */
+export const readViews = sqliteTable(
+  'read_views',
+  {
+    title: text('title').notNull(),
+    edition: text('edition').notNull(),
+    mark: text('mark').notNull(),
+    actor: text('actor').notNull().default('author'),
+    at: integer('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.title, t.edition, t.mark] })],
+);
+
+/** Comments on pages, and answers to them. */
+export const comments = sqliteTable(
+  'comments',
+  {
+    id: text('id').primaryKey(),
+    title: text('title').notNull(),
+    edition: text('edition').notNull(),
+    /** The comment that it answers; '' for none. */
+    answers: text('answers').notNull().default(''),
+    words: text('words').notNull(),
+    /** JSON: what it is about. */
+    about: text('about').notNull(),
+    actor: text('actor').notNull().default('author'),
+    at: integer('at').notNull(),
+    closedAt: integer('closed_at'),
+  },
+  (t) => [index('comments_title').on(t.title, t.at)],
+);
+
+/** Files that were signed off, and stay. */
+export const signOffs = sqliteTable(
+  'sign_offs',
+  {
+    id: text('id').primaryKey(),
+    title: text('title').notNull(),
+    edition: text('edition').notNull(),
+    product: text('product').notNull(),
+    sha256: text('sha256').notNull(),
+    revision: integer('revision').notNull(),
+    engine: integer('engine').notNull(),
+    views: integer('views').notNull(),
+    actor: text('actor').notNull().default('author'),
+    at: integer('at').notNull(),
+    /** When it was undone. */
+    withdrawnAt: integer('withdrawn_at'),
+  },
+  (t) => [index('sign_offs_title').on(t.title, t.at)],
 );
 
 /** A title at an outlet. */

@@ -4,6 +4,7 @@
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
 import {
   bookFromJson,
   bookToJson,
@@ -28,6 +29,7 @@ import {
 } from '@pagina/core/check';
 import { bySeverity, type Finding } from '@pagina/core/base';
 import { compose } from '@pagina/core/compose';
+import { impressionOfEbook, impressionOfPages, type Impression } from '@pagina/core/proof';
 import { recordSchema } from '@pagina/core/record';
 import { arrivalOf, readDelivery } from '@pagina/core/intake';
 import { bookAddressAt, outletNamed } from '@pagina/core/outlets';
@@ -88,7 +90,7 @@ async function make({
     const made = await makeWordFile(book, bytesOf);
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     writeFileSync(out, made.value);
-    return { type: 'made', pages: 0, findings: [] };
+    return { type: 'made', pages: 0, findings: [], impression: null };
   }
   const screen = form === 'screen';
   const sheet = form === 'cover' || form === 'template';
@@ -98,6 +100,7 @@ async function make({
     return makeSheet(book, edition, { pictures: bytesOf, modified, empty: form === 'template' }, out);
   const findings: Finding[] = [];
   let count = 0;
+  let shown: Impression | null = null;
   if (edition.form === 'print') {
     const made = await makePrint(book, edition.id, { pictures: bytesOf, modified, progress, screen });
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
@@ -105,6 +108,7 @@ async function make({
     const { bytes, composition } = made.value;
     count = composition.report.pages;
     writeFileSync(out, bytes);
+    shown = impressionOfPages(composition, book);
     const [checked, subject] = [screen ? null : await checkPdf(bytes), await pdfSubject(bytes)];
     // Pictures too small for print are found on the pages, each with its place in the book.
     if (checked?.ok) findings.push(...checked.value.filter((f) => !/-picture$/.test(f.rule)));
@@ -128,10 +132,17 @@ async function make({
     progress('Checking the file', 0);
     writeFileSync(out, made.value.bytes);
     const [checked, subject] = [checkEpub(made.value.bytes), epubSubject(made.value.bytes)];
+    const taken = impressionOfEbook(made.value.bytes);
+    if (taken.ok) shown = taken.value;
     if (checked.ok) findings.push(...checked.value);
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, epubFacts(subject.value, name)));
   }
-  return { type: 'made', pages: count, findings: bySeverity(findings) };
+  let impression: string | null = null;
+  if (shown && form === 'whole') {
+    impression = `${out}.impression`;
+    writeFileSync(impression, gzipSync(JSON.stringify(shown)));
+  }
+  return { type: 'made', pages: count, findings: bySeverity(findings), impression };
 }
 
 /** The cover's sheet: the book is set first, for its pages make the spine. */
@@ -151,7 +162,7 @@ async function makeSheet(
   const made = await makeCover(book, edition.id, pages, options);
   if (!made.ok) return { type: 'refused', message: made.refusal.message };
   writeFileSync(out, made.value.bytes);
-  return { type: 'made', pages, findings: bySeverity(made.value.findings) };
+  return { type: 'made', pages, findings: bySeverity(made.value.findings), impression: null };
 }
 
 /** Makes a small book in both forms, and checks it: what is compiled for it is compiled for the next. */

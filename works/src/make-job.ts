@@ -43,11 +43,24 @@ export async function makeEdition({ store, job, folder, task }: Desk): Promise<J
   if (answer.type !== 'made') return endOf(answer);
   const { sha256, size } = await keepFile(store, createReadStream(out));
   const { pages, findings } = answer;
+  const impression = answer.impression
+    ? (await keepFile(store, createReadStream(answer.impression))).sha256
+    : '';
   const product = randomUUID();
   return {
     state: 'done',
     result: { product },
     also: (tx) =>
-      insertProduct(tx, product, { title, edition: id, name, sha256, size, revision, pages, findings }),
+      insertProduct(tx, product, {
+        title,
+        edition: id,
+        name,
+        sha256,
+        size,
+        revision,
+        pages,
+        findings,
+        impression,
+      }),
   };
 }

@@ -35,4 +35,5 @@ export type FromChild =
   | { type: 'progress'; stage: string; share: number }
   | { type: 'refused'; message: string }
   | { type: 'read'; book: BookJson; pictures: Record<string, string>; arrival: Arrival }
-  | { type: 'made'; pages: number; findings: Finding[] };
+  /** `impression` is the path of the file’s impression, compressed; null where none is taken. */
+  | { type: 'made'; pages: number; findings: Finding[]; impression: string | null };

@@ -90,10 +90,14 @@ const settingOf = (doc: Node): string =>
   JSON.stringify(doc.toJSON(), (key, value: unknown) => (key === 'id' || key === 'ref' ? undefined : value));
 
 export function compareTexts(older: Node, newer: Node): Comparison {
-  const paragraphs: ComparedParagraph[] = [];
   if (older.eq(newer) || settingOf(older) === settingOf(newer))
-    return { paragraphs, wordsIn: 0, wordsOut: 0, restyled: false };
-  const [a, b] = [linesOfText(older), linesOfText(newer)];
+    return { paragraphs: [], wordsIn: 0, wordsOut: 0, restyled: false };
+  return compareLines(linesOfText(older), linesOfText(newer));
+}
+
+/** Texts that come paragraph by paragraph. `restyled` where all words are the same. */
+export function compareLines(a: readonly Line[], b: readonly Line[]): Comparison {
+  const paragraphs: ComparedParagraph[] = [];
   const parts = diffArrays(
     a.map((l) => l.text),
     b.map((l) => l.text),

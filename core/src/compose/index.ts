@@ -1,5 +1,6 @@
 export * from './compose';
 export * from './cache';
+export * from './engine';
 export * from './sheets';
 export * from './facts';
 export * from './positions';

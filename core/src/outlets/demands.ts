@@ -21,6 +21,8 @@ export interface MadeFile {
   /** Milliseconds since 1970. */
   madeAt: number;
   findings: readonly Finding[];
+  /** A file that was signed off can be sent however the book has changed since. */
+  signedOff?: boolean;
 }
 
 export function demandsOf(
@@ -43,6 +45,7 @@ export function demandsOf(
   const isbn = bareIsbn(edition.isbn);
   const blockers = made?.findings.filter((f) => f.severity === 'blocker').length ?? 0;
   const links = linksToShops(book, edition.id);
+  const current = made !== null && (made.signedOff === true || made.revision === revision);
   const older = links && made !== null && account !== null && made.madeAt < account.changedAt;
   return [
     demand('Title', record.title !== '', record.title, 'Write the title in the record.'),
@@ -70,7 +73,7 @@ export function demandsOf(
       : demand('ISBN', isbnFault(isbn) === null, edition.isbn, 'The number is not a valid ISBN.'),
     demand(
       'Ebook',
-      made !== null && made.revision === revision && blockers === 0 && !older,
+      current && blockers === 0 && !older,
       links
         ? `made for ${outlet.name}, where its links lead; the checks found no blocker`
         : 'made, and the checks found no blocker',

@@ -29,7 +29,7 @@ export function MendDialog({ proposed, onClose }: { proposed: Proposed | null; o
     try {
       await session.mend(proposed, label);
       onClose();
-      toast(`Mended: ${said(before - after)} fewer.`, {
+      toast(before > after ? `Mended: ${said(before - after)} fewer.` : 'Mended.', {
         action: { label: 'Undo', onClick: () => void undo(false) },
       });
     } catch (e) {

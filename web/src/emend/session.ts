@@ -253,21 +253,22 @@ export class EbookSession {
       return saved;
     });
   }
-  /** What mending comes to, worked out from what is saved. Throws a sentence. */
-  mendingOf(wanted: Wanted): Promise<Mending & { base: number }> {
-    return this.inTurn(async () => {
+  /** What mending comes to, worked out from what is saved while typing goes on. Throws a sentence. */
+  async mendingOf(wanted: Wanted): Promise<Mending & { base: number }> {
+    const base = await this.inTurn(async () => {
       if (!(await this.send())) throw new Error('What you typed isn’t saved yet. Try again in a moment.');
-      const { worker, base } = this;
-      if (!worker) throw new Error('The ebook is closed.');
-      const id = ++this.mendings;
-      const moment = `${new Date().toISOString().slice(0, 19)}Z`;
-      const mending = await new Promise<Mending | { message: string }>((resolve) => {
-        this.mending.set(id, resolve);
-        worker.postMessage({ type: 'mend', id, address: `/api/ebooks/${this.id}/copy`, wanted, moment });
-      });
-      if ('message' in mending) throw new Error(mending.message);
-      return { ...mending, base };
+      return this.base;
     });
+    const { worker } = this;
+    if (!worker) throw new Error('The ebook is closed.');
+    const id = ++this.mendings;
+    const moment = `${new Date().toISOString().slice(0, 19)}Z`;
+    const mending = await new Promise<Mending | { message: string }>((resolve) => {
+      this.mending.set(id, resolve);
+      worker.postMessage({ type: 'mend', id, address: `/api/ebooks/${this.id}/copy`, wanted, moment });
+    });
+    if ('message' in mending) throw new Error(mending.message);
+    return { ...mending, base };
   }
   /** Mends as was worked out, in one step. Throws a sentence, too where the ebook has changed since. */
   mend({ base, asked }: Mending & { base: number }, label: string): Promise<void> {

@@ -52,6 +52,7 @@ export function Reader({
   texts,
   start,
   sought,
+  goal,
   onPlace,
   below,
 }: {
@@ -62,6 +63,8 @@ export function Reader({
   start: { path: string; offset: number } | null;
   /** Goes to the first of these ids that the book has, whenever it changes. */
   sought: readonly string[] | null;
+  /** Goes to the beginning of a document, whenever it changes. */
+  goal?: { path: string } | null;
   onPlace: (place: { path: string; offset: number }) => void;
   /** At the left of the line under the screens. */
   below: ReactNode;
@@ -149,6 +152,11 @@ export function Reader({
     }
     // Where one is when these change makes no difference.
   }, [sought, texts]);
+
+  useEffect(() => {
+    if (goal) jump({ path: goal.path, spot: 'start' });
+    // Where one is makes no difference here either.
+  }, [goal]);
 
   const follow = async (which: 0 | 1, link: Element, address: string): Promise<void> => {
     const to = pathOf(source.base, address);

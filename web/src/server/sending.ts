@@ -3,27 +3,46 @@ import { editionOf, isReflow } from '@pagina/core/book';
 import { demandsOf, fileFor, isReady, outletNamed } from '@pagina/core/outlets';
 import { accountsOf, enqueue, jobsOf, openListing, productsOf, readTitle, type Store } from '@pagina/data';
 import { Unanswerable } from './answer';
+import { signedAs } from './signed';
+
+export interface Asked {
+  outlet: string;
+  edition: string;
+  /** The file; the newest where none is named. */
+  product?: string;
+  /** Sends a file that wasn’t signed off all the same. */
+  unsigned?: boolean;
+}
 
 /** Answers the listing and the job that sends it; null where one is on its way already. Throws `Unanswerable`. */
 export async function sendTo(
   s: Store,
   title: string,
-  outletId: string,
-  editionId: string,
+  asked: Asked,
 ): Promise<{ listing: string; job: string | null }> {
-  const outlet = outletNamed(outletId);
+  const outlet = outletNamed(asked.outlet);
   if (!outlet) throw new Unanswerable('Pagina doesn’t know that outlet.');
   const loaded = await readTitle(s, title);
-  const edition = loaded && editionOf(loaded.book, editionId);
+  const edition = loaded && editionOf(loaded.book, asked.edition);
   if (!loaded || !edition || !isReflow(edition))
     throw new Unanswerable('The title no longer has that ebook.', 404);
   const file = fileFor(loaded.book, edition.id, outlet.id);
-  const product = (await productsOf(s, title)).find((p) => p.edition === file) ?? null;
+  const products = await productsOf(s, title);
+  const product =
+    products.find((p) => p.edition === file && (asked.product === undefined || p.id === asked.product)) ??
+    null;
+  const signedOff = product !== null && (await signedAs(s, products, product)).at !== null;
   const account = (await accountsOf(s))[outlet.id] ?? null;
-  const demands = demandsOf(outlet, loaded.book, edition, product, loaded.revision, account);
+  const made = product && { ...product, signedOff };
+  const demands = demandsOf(outlet, loaded.book, edition, made, loaded.revision, account);
   const missing = demands.find((d) => d.state === 'not met');
   if (!isReady(demands) || !product)
     throw new Unanswerable(`${missing?.name ?? 'Ebook'}: ${missing?.why ?? 'Make the ebook first.'}`, 409);
+  if (!signedOff && asked.unsigned !== true)
+    throw new Unanswerable(
+      'This file isn’t signed off. Sign it off in Proof, or say that it goes all the same.',
+      409,
+    );
   const listing = await openListing(s, {
     title,
     outlet: outlet.id,

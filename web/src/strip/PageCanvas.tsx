@@ -2,7 +2,8 @@
 /** One page as the worker draws it. It is drawn when first seen and again when the composition changes. */
 import { useEffect, useRef, useState } from 'react';
 import { useComposed, useTitle } from '@/title/context';
-import type { TextLine, Which } from '@/workers/messages';
+import type { TextLine } from '@pagina/core/compose';
+import type { Which } from '@/workers/messages';
 
 const NONE = { composed: null, generation: 0 };
 

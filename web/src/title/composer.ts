@@ -1,5 +1,6 @@
 /** The page's side of the composing worker: sends the book, keeps the last composition, and hands out drawn pages. */
 import type { Book, Edition, Section } from '@pagina/core/book';
+import type { Impression } from '@pagina/core/proof';
 import type {
   BookSent,
   Composed,
@@ -52,6 +53,7 @@ export class Composer {
   };
   private readonly covering = new Map<number, (cover: CoverShown | { message: string }) => void>();
   private readonly finding = new Map<number, (places: FoundOnPage[]) => void>();
+  private readonly looking = new Map<number, (impression: Impression | null) => void>();
   private ids = 0;
   private texts = new Map<string, Section['content']>();
   private timer: ReturnType<typeof setTimeout> | null = null;
@@ -104,6 +106,10 @@ export class Composer {
       case 'found':
         this.finding.get(m.id)?.(m.places);
         this.finding.delete(m.id);
+        return;
+      case 'impression':
+        this.looking.get(m.id)?.(m.impression);
+        this.looking.delete(m.id);
         return;
       default:
         this.drawings.answer(m.id, m.type === 'drawn' ? m : null);
@@ -167,6 +173,15 @@ export class Composer {
     return new Promise((resolve) => {
       this.finding.set(id, resolve);
       this.post({ type: 'find', id, words });
+    });
+  }
+
+  /** What the pages show as they are set now; null where there are none. */
+  impression(): Promise<Impression | null> {
+    const id = ++this.ids;
+    return new Promise((resolve) => {
+      this.looking.set(id, resolve);
+      this.post({ type: 'impression', id });
     });
   }
 

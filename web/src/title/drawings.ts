@@ -1,5 +1,6 @@
 /** Pages on their way to the screen: a few are with the worker, the others wait until it has room for them. */
-import type { DrawAsked, TextLine } from '@/workers/messages';
+import type { TextLine } from '@pagina/core/compose';
+import type { DrawAsked } from '@/workers/messages';
 
 export interface Drawn {
   picture: ImageBitmap;

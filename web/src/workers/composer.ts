@@ -9,16 +9,18 @@ import {
   drawnPage,
   LAST,
   pageOffsets,
+  readableLines,
   textLines as linesOfText,
   type Composition,
   type Only,
   type TypeSource,
 } from '@pagina/core/compose';
 import { FALLBACKS, MONOSPACE, rowsOf } from '@pagina/core/design';
+import { impressionOfPages } from '@pagina/core/proof';
 import { familyOf, startHarfBuzz, type Face, type FaceFile, type FamilyFiles } from '@pagina/core/type';
 import { addressOf } from './addresses';
 import { coverShown } from './cover';
-import { drawPage, textLines } from './draw';
+import { drawPage } from './draw';
 import { Received } from './received';
 import { foundOnPages } from './search';
 import type {
@@ -82,6 +84,8 @@ const sets = new Map<Which, PagesSet>();
 /** Pages of each section when the edition was last set, for specimens. */
 const extents = new Map<string, ReadonlyMap<string, number>>();
 let pictures = new Map<string, string>();
+/** The book whose pages were set last. */
+let setFrom: Book | null = null;
 let generation = 0;
 let wanted: { book: Book; edition: string } | null = null;
 let look: Look | null = null;
@@ -136,6 +140,7 @@ async function composeAll(book: Book, edition: string, turn: number): Promise<vo
     return post({ type: 'refused', which: 'book', message: whole.message });
   }
   tellChecker({ type: 'pages', facts: pagesFacts(whole.composition, book) });
+  setFrom = book;
   sets.set('book', { composition: whole.composition, generation: ++generation });
   post({ type: 'composed', composed: told(whole, book), generation });
   // The specimen's folios were reckoned from the pages that its sections had before.
@@ -291,6 +296,11 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>): void => {
     const whole = sets.get('book')?.composition;
     return post({ type: 'found', id: data.id, places: whole ? foundOnPages(whole, data.words) : [] });
   }
+  if (data.type === 'impression') {
+    const whole = sets.get('book')?.composition;
+    const impression = whole && setFrom ? impressionOfPages(whole, setFrom) : null;
+    return post({ type: 'impression', id: data.id, impression });
+  }
   if (data.type === 'checker') {
     checker = data.port;
     return;
@@ -334,5 +344,5 @@ async function draw({ id, of, page: number, width, readable, generation: asked }
   const drawn = { faces: index.faces.map((n) => words.faces[n] as Face), pictures: index.pictures };
   const inColour = wanted !== null && shownBy(wanted.book, wanted.edition)?.inks === 'colour';
   const picture = await drawPage(list, drawn, pictures, width, inColour);
-  post({ type: 'drawn', id, picture, lines: readable ? textLines(list) : [] }, [picture]);
+  post({ type: 'drawn', id, picture, lines: readable ? readableLines(list) : [] }, [picture]);
 }

@@ -3,10 +3,7 @@ import {
   GLYPH,
   INK,
   INK_LENGTH,
-  LINE_START,
-  LOOSE,
   maskCurves,
-  partOf,
   PICT,
   PICT_LENGTH,
   RULE,
@@ -18,7 +15,6 @@ import {
   type DisplayList,
 } from '@pagina/core/compose';
 import type { Face } from '@pagina/core/type';
-import type { TextLine } from './messages';
 
 /** Black is shown as printed ink is seen. */
 const BLACK = '#20242a';
@@ -124,49 +120,6 @@ export async function drawPage(
     } else break;
   }
   return canvas.transferToImageBitmap();
-}
-
-/** The page's text line by line, where it stands, in points. */
-export function textLines(list: DisplayList): TextLine[] {
-  const lines: TextLine[] = [];
-  const { ops, text } = list;
-  let char = 0;
-  for (let at = 0; at < ops.length;) {
-    const op = ops[at];
-    if (op === RULE) at += RULE_LENGTH;
-    else if (op === PICT) at += PICT_LENGTH;
-    else if (op === WINDOW) at += WINDOW_LENGTH;
-    else if (op === INK) at += INK_LENGTH;
-    else {
-      const count = ops[at + 5] as number;
-      let width = 0;
-      let length = 0;
-      for (let g = 0; g < count; g++) {
-        width += ops[at + TEXT_HEAD + g * GLYPH + 1] as number;
-        length += ops[at + TEXT_HEAD + g * GLYPH + 4] as number;
-      }
-      const piece = text.slice(char, char + length);
-      char += length;
-      const last = lines.at(-1);
-      if (last && ((ops[at + 8] as number) & LINE_START) === 0) {
-        last.text += piece;
-        last.width += width / 1000;
-      } else
-        lines.push({
-          x: (ops[at + 3] as number) / 1000,
-          y: (ops[at + 4] as number) / 1000,
-          size: (ops[at + 2] as number) / 1000,
-          width: width / 1000,
-          text: piece,
-          block: list.blocks[ops[at + 6] as number] ?? '',
-          offset: ops[at + 7] as number,
-          part: partOf(ops[at + 8] as number),
-          loose: ((ops[at + 8] as number) & LOOSE) !== 0,
-        });
-      at += TEXT_HEAD + count * GLYPH;
-    }
-  }
-  return lines;
 }
 
 /** A colour as it prints: grey in a black-and-white edition (luminance by ITU-R BT.709). */

@@ -25,7 +25,7 @@ export interface Mending {
   /** Findings before and after. */
   before: number;
   after: number;
-  /** Pages whose words and files whose bytes would be other than before: none, or the mend is not offered. */
+  /** Pages whose words and files whose bytes would be other than before. The author is told of them. */
   other: string[];
 }
 type ToWorker =
@@ -52,6 +52,14 @@ function check(): void {
 const fetched = async (address: string): Promise<Uint8Array> =>
   new Uint8Array(await (await fetch(address)).arrayBuffer());
 
+/** Whether a finding of a fresh check is the one that was shown. */
+const isSame = (a: Finding, b: Finding): boolean =>
+  a.rule === b.rule &&
+  a.file === b.file &&
+  a.line === b.line &&
+  a.column === b.column &&
+  a.message === b.message;
+
 /** The mends, step by step, from the ebook as the server has it. */
 function mendingOf(bytes: Uint8Array, wanted: Wanted, moment: string): Mending | { message: string } {
   const opened = openEmended(bytes);
@@ -59,10 +67,17 @@ function mendingOf(bytes: Uint8Array, wanted: Wanted, moment: string): Mending |
   let now = opened.value;
   const checked = checkEpub(copyOf(now));
   if (!checked.ok) return checked.refusal;
+  const present =
+    wanted.what === 'finding' ? checked.value.find((f) => isSame(f, wanted.finding)) : undefined;
+  if (wanted.what === 'finding' && !present) return { message: 'The ebook no longer has this fault.' };
   const made =
-    wanted.what === 'finding'
-      ? mend(now, [wanted.finding], moment)
-      : mendThese(now, moment, (f) => wanted.what === 'all' || f.rule === wanted.rule);
+    present !== undefined
+      ? mend(now, [present], moment)
+      : mendThese(
+          now,
+          moment,
+          (f) => wanted.what === 'all' || (wanted.what === 'rule' && f.rule === wanted.rule),
+        );
   if (!made.ok) return made.refusal;
   const steps: Mending['steps'] = [];
   const changes: PartChange[] = [];

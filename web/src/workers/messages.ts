@@ -2,7 +2,8 @@
 import type { Book, Edition, Section } from '@pagina/core/book';
 import type { Finding } from '@pagina/core/base';
 import type { PagesFacts } from '@pagina/core/check';
-import type { Report, ReportMark } from '@pagina/core/compose';
+import type { Report, ReportMark, TextLine } from '@pagina/core/compose';
+import type { Impression } from '@pagina/core/proof';
 import type { CoverGeometry, PlacedPart } from '@pagina/core/cover';
 
 export interface PageInfo {
@@ -79,26 +80,13 @@ export type ToWorker =
   | { type: 'book'; book: BookSent; edition: string }
   | { type: 'checker'; port: MessagePort }
   | { type: 'find'; id: number; words: string }
+  | { type: 'impression'; id: number }
   | ({ type: 'cover'; id: number } & CoverAsked)
   | { type: 'look'; look: Look | null }
   /** An edition as it is about to be: shown before it is saved. */
   | { type: 'try'; edition: Edition }
   | ({ type: 'draw' } & DrawAsked);
 
-/** A line of text under the picture of a page, for selecting and for screen readers; points from the page's top left. */
-export interface TextLine {
-  x: number;
-  y: number;
-  size: number;
-  width: number;
-  text: string;
-  block: string;
-  offset: number;
-  /** The setting of the design it belongs to; '' for the author's words. */
-  part: string;
-  /** Its word spaces are wider than a third of the em. */
-  loose: boolean;
-}
 /** Where words stand on the pages: lines of a page, counted through its body. */
 export interface FoundOnPage {
   page: number;
@@ -116,4 +104,6 @@ export type FromWorker =
   | { type: 'drawn'; id: number; picture: ImageBitmap; lines: TextLine[] }
   | { type: 'not-drawn'; id: number }
   | { type: 'cover'; id: number; cover: CoverShown | { message: string } }
-  | { type: 'found'; id: number; places: FoundOnPage[] };
+  | { type: 'found'; id: number; places: FoundOnPage[] }
+  /** Of the book’s pages as they are set now; null where there are none. */
+  | { type: 'impression'; id: number; impression: Impression | null };

@@ -1,3 +1,4 @@
 export * from './sheet';
 export * from './composition';
 export * from './display';
+export * from './textline';

@@ -2,7 +2,8 @@
 /** A composed page of the specimen: its parts are pointed at, and light up together. */
 import { useMemo, useState } from 'react';
 import { PageCanvas } from '@/strip/PageCanvas';
-import type { Composed, TextLine, Which } from '@/workers/messages';
+import type { TextLine } from '@pagina/core/compose';
+import type { Composed, Which } from '@/workers/messages';
 import { nameOf, targetOf } from './target';
 
 interface Stretch {

@@ -2,7 +2,7 @@
 import type { Node } from 'prosemirror-model';
 import { opensText, type Book } from '@pagina/core/book';
 import { PART_NAMES, type Part } from '@pagina/core/design';
-import type { TextLine } from '@/workers/messages';
+import type { TextLine } from '@pagina/core/compose';
 
 const LINE_NAMES: Record<string, string> = {
   'opening.number': 'Chapter number',

@@ -259,7 +259,8 @@ function Pages({ line }: { line: Line }) {
 }
 
 function Made({ line }: { line: Line }) {
-  const { revision } = useBook();
+  const { revision, products } = useBook();
+  const signed = products.find((p) => p.edition === line.id && p.signedOffAt !== null);
   const product = useProduct(line.id);
   if (!product) return <span className="whitespace-nowrap text-ink-soft">not yet</span>;
   return (
@@ -267,6 +268,13 @@ function Made({ line }: { line: Line }) {
       {format(product.madeAt, 'd MMM yyyy, HH:mm')}
       {product.revision < revision ? (
         <span className="block text-[13px] text-ochre">the book has changed since</span>
+      ) : null}
+      {product.signedOffAt !== null ? (
+        <span className="block text-[13px] text-spruce">
+          signed off {format(product.signedOffAt, 'd MMM, HH:mm')}
+        </span>
+      ) : signed ? (
+        <span className="block text-[13px] text-ink-soft">an earlier file is signed off</span>
       ) : null}
     </>
   );

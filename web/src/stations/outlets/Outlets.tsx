@@ -1,28 +1,27 @@
 'use client';
 /** Outlets: what a shop asks for and whether it is met, the sending, and the log of what went and what came back. */
-import { inSentence } from '@pagina/core/base';
 import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { format } from 'date-fns';
 import { toast } from 'sonner';
 import {
   demandsOf,
-  fileFor,
   isReady,
   linksToShops,
   OUTLETS,
   type Account,
   type Demand,
   type DemandState,
+  type Outlet,
 } from '@pagina/core/outlets';
-import { isReflow } from '@pagina/core/book';
+import { isReflow, type Edition } from '@pagina/core/book';
 import type { Listing } from '@pagina/data';
 import { useBook, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
-import { Progress } from '@/ui/Progress';
 import { Select } from '@/ui/Select';
 import { Table, type Column } from '@/ui/Table';
 import { Affiliate } from './Affiliate';
+import { Sending, toSend, useFiles } from './Sending';
 
 const MARKS: Record<DemandState, [shape: string, colour: string]> = {
   met: ['✓', 'text-spruce'],
@@ -40,7 +39,7 @@ interface Loaded {
 
 export function Outlets() {
   const { session } = useTitle();
-  const { book, products, revision, jobs } = useBook();
+  const { book } = useBook();
   const [loaded, setLoaded] = useState<Loaded | null>(null);
   const load = useCallback(async () => {
     const r = await fetch(`/api/titles/${session.id}/outlets`);
@@ -57,138 +56,154 @@ export function Outlets() {
   if (!edition) return <p className="p-8 text-ink-soft">The title has no ebook edition to place.</p>;
   return (
     <div className="h-full overflow-auto bg-sheet" tabIndex={0} role="region" aria-label="Outlets">
-      {OUTLETS.map((outlet) => {
-        const file = fileFor(book, edition.id, outlet.id);
-        const product = products.find((p) => p.edition === file) ?? null;
-        const account = loaded?.accounts[outlet.id] ?? null;
-        const demands = demandsOf(outlet, book, edition, product, revision, account);
-        const ready = isReady(demands);
-        const mine = loaded?.listings.filter((l) => l.outlet === outlet.id) ?? [];
-        const sent = product && mine.find((l) => l.product === product.id);
-        const job = jobs.find((j) => j.kind === 'send');
-        const working = job && (job.state === 'queued' || job.state === 'running');
-        const send = async (): Promise<void> => {
-          await session.flush();
-          const r = await fetch(`/api/titles/${session.id}/outlets`, {
-            method: 'POST',
-            headers: { 'Content-Type': 'application/json' },
-            body: JSON.stringify({ outlet: outlet.id, edition: edition.id }),
-          });
-          if (!r.ok) toast(((await r.json()) as { message: string }).message);
-          await load();
-        };
-        const wait = async (days: number): Promise<void> => {
-          const r = await fetch('/api/outlets/clock', {
-            method: 'POST',
-            headers: { 'Content-Type': 'application/json' },
-            body: JSON.stringify({ days }),
-          });
-          if (!r.ok) toast(((await r.json()) as { message: string }).message);
-          await load();
-        };
-        return (
-          <section
-            key={outlet.id}
-            className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-10 px-6 py-5"
-          >
-            <div>
-              <h1 className="font-serif text-[20px]">{outlet.name}</h1>
-              {ebooks.length > 1 ? (
-                <Select
-                  label={`Edition for ${outlet.name}`}
-                  value={edition.id}
-                  choices={ebooks.map((e) => ({ value: e.id, name: e.name }))}
-                  onChoose={setChosen}
-                />
-              ) : null}
-              <p className="mb-3 text-ink-soft">{outlet.words}</p>
-              <Demands of={demands} outlet={outlet.name} title={session.id} />
-              {outlet.affiliate && loaded ? (
-                <Affiliate
-                  key={account?.changedAt ?? 0}
-                  outlet={outlet}
-                  code={account?.affiliate ?? ''}
-                  used={linksToShops(book, edition.id)}
-                  onKept={load}
-                />
-              ) : null}
-              <div className="mt-4 flex items-center gap-4">
-                <Button
-                  kind="primary"
-                  disabled={
-                    !ready ||
-                    Boolean(working) ||
-                    (sent !== undefined && sent !== null && sent.state !== 'waiting')
-                  }
-                  onClick={() => void send()}
-                >
-                  Send the {inSentence(edition.name)} to {outlet.name}
-                </Button>
-                {working ? <Progress stage={job.stage} share={job.share} /> : null}
-                {job?.state === 'failed' && (!sent || sent.state === 'waiting') ? (
-                  <p role="alert" className="text-rubric">
-                    {job.error}
-                  </p>
-                ) : null}
-              </div>
-            </div>
-            <div>
-              <div className="mb-3 flex items-center gap-3">
-                <h2 className="column-head">What happened</h2>
-                <span className="ml-auto text-[13px] text-ink-soft">
-                  {loaded
-                    ? loaded.day === null
-                      ? 'the shop can’t be reached'
-                      : `day ${loaded.day} at the shop`
-                    : ''}
-                </span>
-                <Button className="h-7" onClick={() => void wait(1)}>
-                  Advance one day
-                </Button>
-                <Button className="h-7" onClick={() => void wait(3)}>
-                  Advance three days
-                </Button>
-              </div>
-              {mine.length === 0 ? (
-                <p className="text-ink-soft">
-                  Nothing has been sent yet. The simulated shop’s days pass when you advance them.
-                </p>
-              ) : null}
-              {mine.map((l) => (
-                <article key={l.id} className="mb-5 border-t border-rule pt-2" data-listing={l.state}>
-                  <p>
-                    <strong
-                      className={
-                        l.state === 'on sale' ? 'text-spruce' : l.state === 'held' ? 'text-rubric' : ''
-                      }
-                    >
-                      {l.state}
-                    </strong>
-                    {l.reference ? <span className="text-ink-soft"> · {l.reference}</span> : null}
-                    {l.link ? <span className="text-ink-soft"> · {l.link}</span> : null}
-                  </p>
-                  <p className="text-[13px] text-ink-soft">
-                    {products.find((p) => p.id === l.product)?.name}, SHA-256{' '}
-                    {products.find((p) => p.id === l.product)?.sha256.slice(0, 12)}…
-                  </p>
-                  <ol className="mt-2">
-                    {l.events.map((e, i) => (
-                      <li
-                        key={i}
-                        className="grid grid-cols-[110px_110px_1fr] border-t border-rule py-1 text-[13px]"
-                      >
-                        <time className="text-ink-soft">{format(e.at, 'd MMM, HH:mm:ss')}</time>
-                        <span>{e.state}</span>
-                        <span>{e.words}</span>
-                      </li>
-                    ))}
-                  </ol>
-                </article>
-              ))}
-            </div>
-          </section>
-        );
-      })}
+      {OUTLETS.map((outlet) => (
+        <section key={outlet.id} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-10 px-6 py-5">
+          <div>
+            <h1 className="font-serif text-[20px]">{outlet.name}</h1>
+            {ebooks.length > 1 ? (
+              <Select
+                label={`Edition for ${outlet.name}`}
+                value={edition.id}
+                choices={ebooks.map((e) => ({ value: e.id, name: e.name }))}
+                onChoose={setChosen}
+              />
+            ) : null}
+            <p className="mb-3 text-ink-soft">{outlet.words}</p>
+            <Placing outlet={outlet} edition={edition} loaded={loaded} onLoad={load} />
+          </div>
+          <Happened outlet={outlet} loaded={loaded} onLoad={load} />
+        </section>
+      ))}
+    </div>
+  );
+}
+
+/** What an outlet asks for, and the sending. */
+function Placing({
+  outlet,
+  edition,
+  loaded,
+  onLoad,
+}: {
+  outlet: Outlet;
+  edition: Edition;
+  loaded: Loaded | null;
+  onLoad: () => Promise<void>;
+}) {
+  const { session } = useTitle();
+  const { book, revision, jobs } = useBook();
+  const files = useFiles(outlet.id, edition.id);
+  const file = toSend(files, revision);
+  const account = loaded?.accounts[outlet.id] ?? null;
+  const made = file && { ...file.product, signedOff: file.signed.at !== null };
+  const demands = demandsOf(outlet, book, edition, made, revision, account);
+  const sent = loaded?.listings.find((l) => l.outlet === outlet.id && l.product === file?.product.id);
+  const send = async (product: string, unsigned: boolean): Promise<void> => {
+    await session.flush();
+    const r = await fetch(`/api/titles/${session.id}/outlets`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ outlet: outlet.id, edition: edition.id, product, unsigned }),
+    });
+    if (!r.ok) toast(((await r.json()) as { message: string }).message);
+    await onLoad();
+  };
+  return (
+    <>
+      <Demands of={demands} outlet={outlet.name} title={session.id} />
+      {outlet.affiliate && loaded ? (
+        <Affiliate
+          key={account?.changedAt ?? 0}
+          outlet={outlet}
+          code={account?.affiliate ?? ''}
+          used={linksToShops(book, edition.id)}
+          onKept={onLoad}
+        />
+      ) : null}
+      <Sending
+        outlet={outlet}
+        edition={edition}
+        files={files ?? null}
+        file={file}
+        ready={isReady(demands)}
+        sent={sent !== undefined && sent.state !== 'waiting'}
+        job={jobs.find((j) => j.kind === 'send')}
+        send={send}
+      />
+    </>
+  );
+}
+
+/** What went to an outlet and what came back, and the days of its clock. */
+function Happened({
+  outlet,
+  loaded,
+  onLoad,
+}: {
+  outlet: Outlet;
+  loaded: Loaded | null;
+  onLoad: () => Promise<void>;
+}) {
+  const { products } = useBook();
+  const mine = loaded?.listings.filter((l) => l.outlet === outlet.id) ?? [];
+  const wait = async (days: number): Promise<void> => {
+    const r = await fetch('/api/outlets/clock', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ days }),
+    });
+    if (!r.ok) toast(((await r.json()) as { message: string }).message);
+    await onLoad();
+  };
+  return (
+    <div>
+      <div className="mb-3 flex items-center gap-3">
+        <h2 className="column-head">What happened</h2>
+        <span className="ml-auto text-[13px] text-ink-soft">
+          {loaded
+            ? loaded.day === null
+              ? 'the shop can’t be reached'
+              : `day ${loaded.day} at the shop`
+            : ''}
+        </span>
+        <Button className="h-7" onClick={() => void wait(1)}>
+          Advance one day
+        </Button>
+        <Button className="h-7" onClick={() => void wait(3)}>
+          Advance three days
+        </Button>
+      </div>
+      {mine.length === 0 ? (
+        <p className="text-ink-soft">
+          Nothing has been sent yet. The simulated shop’s days pass when you advance them.
+        </p>
+      ) : null}
+      {mine.map((l) => (
+        <article key={l.id} className="mb-5 border-t border-rule pt-2" data-listing={l.state}>
+          <p>
+            <strong
+              className={l.state === 'on sale' ? 'text-spruce' : l.state === 'held' ? 'text-rubric' : ''}
+            >
+              {l.state}
+            </strong>
+            {l.reference ? <span className="text-ink-soft"> · {l.reference}</span> : null}
+            {l.link ? <span className="text-ink-soft"> · {l.link}</span> : null}
+          </p>
+          <p className="text-[13px] text-ink-soft">
+            {products.find((p) => p.id === l.product)?.name}, SHA-256{' '}
+            {products.find((p) => p.id === l.product)?.sha256.slice(0, 12)}…
+          </p>
+          <ol className="mt-2">
+            {l.events.map((e, i) => (
+              <li key={i} className="grid grid-cols-[110px_110px_1fr] border-t border-rule py-1 text-[13px]">
+                <time className="text-ink-soft">{format(e.at, 'd MMM, HH:mm:ss')}</time>
+                <span>{e.state}</span>
+                <span>{e.words}</span>
+              </li>
+            ))}
+          </ol>
+        </article>
+      ))}
     </div>
   );
 }

@@ -6,14 +6,20 @@ import { inSentence } from '@pagina/core/base';
 import { productKeyOf, type Edition, type Section } from '@pagina/core/book';
 import { idIn } from '@pagina/core/epub';
 import { OUTLETS } from '@pagina/core/outlets';
+import { openComments, type Comment } from '@pagina/core/proof';
 import type { Product } from '@pagina/data';
 import { Reader } from '@/reader/Reader';
 import { openSource, textsOf, type DocumentText, type EbookSource } from '@/reader/source';
 import { Ended } from '@/stations/editions/Ended';
 import { useBook, useComposed, useTitle } from '@/title/context';
-import { Button } from '@/ui/Button';
+import { Button, ToggleButton } from '@/ui/Button';
+import { Panes } from '@/ui/Panes';
 import { Progress } from '@/ui/Progress';
 import { Select } from '@/ui/Select';
+import { CommentsPane } from './CommentsPane';
+import { ReadingPane } from './ReadingPane';
+import { useChanges } from './useChanges';
+import { useFileImpression, useProofing } from './useProofing';
 
 const nameOf = (p: Product): string => {
   const { outlet } = productKeyOf(p.edition);
@@ -144,26 +150,110 @@ function Opened({ file, edition, below }: { file: Product; edition: Edition; bel
     for (const [block, [page]] of Object.entries(composed?.places ?? {})) pages.set(idIn(block), page);
     return pages;
   }, [composed]);
+  const proofing = useProofing(edition.id);
+  const impression = useFileImpression(file);
+  const changes = useChanges(edition.id, impression, file.sha256);
+  const [pane, setPane] = useState<'reading' | 'comments' | null>(null);
+  const [path, setPath] = useState('');
+  const [goal, setGoal] = useState<{ path: string } | null>(null);
+  const here = impression?.views.findIndex((v) => v.path === path) ?? -1;
+  const view = impression?.views[here];
+  const isRead = view !== undefined && proofing.read.has(view.mark);
+  const open = openComments(proofing.comments, edition.id);
+  const pathOf = (c: Comment): string | null =>
+    impression?.views.some((v) => v.path === c.about.path) ? c.about.path : null;
+  const toggle = (value: 'reading' | 'comments', name: string) => (
+    <ToggleButton
+      className="h-7 px-2"
+      pressed={pane === value}
+      onToggle={() => setPane(pane === value ? null : value)}
+    >
+      {name}
+    </ToggleButton>
+  );
   if (trouble) return <p className="p-8 text-rubric">{trouble}</p>;
   if (!source) return <p className="p-8 text-ink-soft">Opening the ebook …</p>;
   if (source.order.documents.length === 0)
     return <p className="p-8 text-rubric">There is nothing to read in this file: its spine is empty.</p>;
   return (
-    <Reader
-      source={source}
-      texts={texts}
-      start={keptPlace(key)}
-      sought={sought}
-      onPlace={(now) => {
-        localStorage.setItem(key, JSON.stringify(now));
-        const ids = [...(texts?.find((t) => t.path === now.path)?.ids ?? [])].filter(([id]) =>
-          pageOf.has(id),
-        );
-        const here = ids.findLast(([, at]) => at <= now.offset) ?? ids[0];
-        const page = here && pageOf.get(here[0]);
-        if (page !== undefined) setCursor(page);
-      }}
-      below={below}
-    />
+    <Panes
+      name="proofing"
+      width={340}
+      beside={
+        pane === 'reading' ? (
+          <ReadingPane
+            what="section"
+            edition={edition}
+            proofing={proofing}
+            now={impression}
+            changes={changes}
+            here={[here]}
+            onGo={(m) => m.now !== null && setGoal({ path: impression?.views[m.now]?.path ?? '' })}
+            onClose={() => setPane(null)}
+          />
+        ) : pane === 'comments' ? (
+          <CommentsPane
+            what="section"
+            draftKey={`comment-draft/${session.id}/${edition.id}`}
+            proofing={proofing}
+            about={
+              view
+                ? {
+                    mark: view.mark,
+                    label: view.label.slice(0, 200),
+                    path: view.path,
+                    quote: '',
+                    place: null,
+                  }
+                : null
+            }
+            onWhole={() => undefined}
+            labelOf={(c) => impression?.views.find((v) => v.path === pathOf(c))?.label ?? null}
+            onGo={(c) => setGoal({ path: pathOf(c) ?? '' })}
+            onClose={() => setPane(null)}
+          />
+        ) : null
+      }
+    >
+      <Reader
+        source={source}
+        texts={texts}
+        start={keptPlace(key)}
+        sought={sought}
+        goal={goal}
+        onPlace={(now) => {
+          setPath(now.path);
+          localStorage.setItem(key, JSON.stringify(now));
+          const ids = [...(texts?.find((t) => t.path === now.path)?.ids ?? [])].filter(([id]) =>
+            pageOf.has(id),
+          );
+          const at = ids.findLast(([, offset]) => offset <= now.offset) ?? ids[0];
+          const page = at && pageOf.get(at[0]);
+          if (page !== undefined) setCursor(page);
+        }}
+        below={
+          <>
+            {below}
+            {impression ? (
+              <>
+                <ToggleButton
+                  className="h-7 px-2"
+                  pressed={isRead}
+                  disabled={!view || !proofing.known}
+                  onToggle={() => {
+                    if (view) void proofing.mark([view.mark], !isRead);
+                  }}
+                  tip={isRead ? 'Marks this section as unread again' : 'Marks this section as read'}
+                >
+                  {isRead ? 'Marked as read' : 'Mark as read'}
+                </ToggleButton>
+                {toggle('comments', open.length > 0 ? `Comments, ${open.length}` : 'Comments')}
+                {toggle('reading', 'Sign-off')}
+              </>
+            ) : null}
+          </>
+        }
+      />
+    </Panes>
   );
 }

@@ -1,67 +1,84 @@
 'use client';
-/** The proof of a print edition: pages at reading size as they print, by spreads, single pages or all at once, with what one looks for laid over. */
-import { zodResolver } from '@hookform/resolvers/zod';
+/** The proof of a print edition: pages at reading size as they print, by spreads, single pages, all at once, or beside an earlier file. */
 import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'react';
-import { useForm } from 'react-hook-form';
-import * as z from 'zod';
-import { printOf } from '@pagina/core/book';
+import type { TextLine } from '@pagina/core/compose';
+import { editionOf, printOf } from '@pagina/core/book';
+import { openComments, type CommentAbout, type Match } from '@pagina/core/proof';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button, ToggleButton } from '@/ui/Button';
-import { lineOf } from '@/ui/Field';
 import { Panes } from '@/ui/Panes';
-import { AnyOf, OneOf, type Pressable } from '@/ui/ToggleGroup';
+import { OneOf, type Pressable } from '@/ui/ToggleGroup';
 import { Toolbar } from '@/ui/Toolbar';
 import { useRoom } from '@/ui/useRoom';
-import type { Composed, FoundOnPage } from '@/workers/messages';
+import type { FoundOnPage } from '@/workers/messages';
+import { BeforeAndNow } from './BeforeAndNow';
+import { commentLine, commentPage } from './commented';
+import { CommentsPane } from './CommentsPane';
 import { FindOnPages } from './FindOnPages';
+import { Folio, Overlays, Zoom } from './PageTools';
 import { ProofPage, type Overlay } from './ProofPage';
+import { ReadingPane } from './ReadingPane';
 import { Thumbnails } from './Thumbnails';
+import { useChanges } from './useChanges';
+import { usePagesImpression, useProofing } from './useProofing';
 
-type View = 'spreads' | 'pages' | 'all';
+type View = 'spreads' | 'pages' | 'all' | 'beside';
+type Pane = 'find' | 'reading' | 'comments';
 const VIEWS: Pressable<View>[] = [
   { value: 'spreads', name: 'Spreads' },
   { value: 'pages', name: 'Single pages' },
   { value: 'all', name: 'All pages' },
 ];
-const OVERLAYS: Pressable<Overlay>[] = [
-  { value: 'grid', name: 'Grid' },
-  { value: 'margins', name: 'Type area' },
-  { value: 'safe', name: 'Safe area' },
-  { value: 'loose', name: 'Loose lines' },
-];
+const BESIDE: Pressable<View> = { value: 'beside', name: 'Before and now' };
 /** Points of a page to pixels of the screen at full size (CSS: 96 pixels an inch). */
 const FULL = 96 / 72;
 const STEP = 1.2;
+/** Pixels around the pages, and what two pages beside one another take besides: a line above them and a gap. */
+const AROUND = { width: 24, height: 4 };
+const APART = { width: 44, height: 30 };
 
 export function PagesProof() {
   const { composed, refusal } = useComposed();
-  const { place } = useTitle();
+  const { session, place } = useTitle();
   const { book, edition } = useBook();
   const [at, setAt] = useState(0);
   const [view, setView] = useState<View>('spreads');
   /** A share of full size; null for as large as fits. */
   const [zoom, setZoom] = useState<number | null>(null);
   const [overlays, setOverlays] = useState<ReadonlySet<Overlay>>(new Set());
-  const [finding, setFinding] = useState(false);
+  const [pane, setPane] = useState<Pane | null>(null);
   /** The pages have the whole window. */
   const [reading, setReading] = useState(false);
   const [found, setFound] = useState<FoundOnPage | null>(null);
+  /** A page of the earlier file that the book no longer has. */
+  const [gone, setGone] = useState<Match | null>(null);
+  /** The line that a new comment is about; null for the page as a whole. */
+  const [pointed, setPointed] = useState<{ page: number; line: TextLine } | null>(null);
+  const proofed = editionOf(book, composed?.edition ?? edition) ?? editionOf(book, edition);
+  const proofing = useProofing(proofed?.id ?? '');
+  const now = usePagesImpression();
+  const changes = useChanges(proofed?.id ?? '', now);
   const { room, size } = useRoom({ width: 1000, height: 500 });
   const last = Math.max(0, (composed?.pages.length ?? 1) - 1);
   const spread = Math.floor((at + 1) / 2);
+  const go = useCallback((page: number) => {
+    setGone(null);
+    setPointed(null);
+    setAt(page);
+  }, []);
   useEffect(() => {
     if (!place || !composed) return;
     const page =
       place.page ??
       (place.block ? composed.places[place.block]?.[0] : undefined) ??
       composed.pages.find((p) => p.section === place.section && !p.blank)?.index;
-    if (page !== undefined) setAt(page);
-  }, [place, composed]);
+    if (page !== undefined) go(page);
+  }, [place, composed, go]);
   useEffect(() => {
     const keys = (e: globalThis.KeyboardEvent): void => {
       if (!(e.ctrlKey || e.metaKey) || e.altKey || e.shiftKey || e.key.toLowerCase() !== 'f') return;
       e.preventDefault();
-      setFinding(true);
+      setPane('find');
     };
     addEventListener('keydown', keys);
     return () => removeEventListener('keydown', keys);
@@ -74,25 +91,91 @@ export function PagesProof() {
     addEventListener('keydown', leave);
     return () => removeEventListener('keydown', leave);
   }, [reading]);
+  const single = view === 'pages' || view === 'beside';
   const turn = useCallback(
-    (by: number) =>
-      setAt((now) => {
-        const to = view === 'pages' ? now + by : Math.max(0, (Math.floor((now + 1) / 2) + by) * 2 - 1);
-        return Math.max(0, Math.min(last, to));
-      }),
-    [last, view],
+    (by: number) => {
+      const to = single ? at + by : Math.max(0, (spread + by) * 2 - 1);
+      go(Math.max(0, Math.min(last, to)));
+    },
+    [at, spread, last, single, go],
   );
-  const across = view === 'pages' ? 1 : 2;
+  const beside = view === 'beside' && changes.compared && changes.before && now && changes.matches;
+  const match = beside ? (gone ?? beside.find((m) => m.now === at) ?? null) : null;
+  const around = view === 'beside' ? APART : AROUND;
   const fit = composed
-    ? Math.min((size.width - 24) / (composed.width * across), (size.height - 4) / composed.height)
+    ? Math.min(
+        (size.width - around.width) / (composed.width * (view === 'pages' ? 1 : 2)),
+        (size.height - around.height) / composed.height,
+      )
     : 1;
   const scale = zoom === null ? fit : zoom * FULL;
   const shown = useMemo(
-    () => (view === 'pages' ? [at] : [spread * 2 - 1, spread * 2]).map((i) => composed?.pages[i] ?? null),
-    [view, at, spread, composed],
+    () => (single ? [at] : [spread * 2 - 1, spread * 2]).map((i) => composed?.pages[i] ?? null),
+    [single, at, spread, composed],
   );
+  const here = useMemo(() => shown.flatMap((p) => (p ? [p.index] : [])), [shown]);
   const grow = (by: number): void => setZoom(Math.max(0.2, Math.min(6, (scale / FULL) * by)));
   const print = printOf(book, edition) !== undefined;
+  const marks = here.flatMap((i) => now?.views[i]?.mark ?? []);
+  const isRead = marks.length > 0 && marks.every((m) => proofing.read.has(m));
+  const markable = view !== 'all' && gone === null && marks.length > 0 && proofing.known;
+  const markRead = (): void => {
+    if (!markable) return;
+    void proofing.mark(marks, !isRead);
+    // Who has read a page goes on to the next.
+    if (!isRead) turn(1);
+  };
+  const commented = pointed?.page ?? here.at(-1) ?? 0;
+  const about: CommentAbout | null = now?.views[commented]
+    ? {
+        mark: now.views[commented].mark,
+        label: now.views[commented].label,
+        path: '',
+        quote: pointed?.line.text.slice(0, 500) ?? '',
+        place: pointed?.line.block
+          ? {
+              section: composed?.pages[commented]?.section ?? '',
+              block: pointed.line.block,
+              offset: pointed.line.offset,
+            }
+          : null,
+      }
+    : null;
+  const open = openComments(proofing.comments, proofed?.id ?? '');
+  const page = (n: number, differs: readonly number[] = NONE) => {
+    const p = composed?.pages[n];
+    return composed && p ? (
+      <ProofPage
+        key={single ? 'one' : p.side}
+        page={p.index}
+        side={p.side}
+        label={p.label}
+        composed={composed}
+        scale={scale}
+        overlays={overlays}
+        marked={found?.page === p.index ? found.lines : NONE}
+        differs={differs}
+        comments={open.filter((c) => commentPage(c, composed, now) === p.index).map(commentLine)}
+        onPoint={pane === 'comments' ? (line) => setPointed({ page: p.index, line }) : undefined}
+      />
+    ) : (
+      <span
+        key={n}
+        style={{ width: (composed?.width ?? 0) * scale, height: (composed?.height ?? 0) * scale }}
+      />
+    );
+  };
+  const paneButton = (value: Pane, name: string, tip?: string) => (
+    <ToggleButton
+      className="h-7 px-2"
+      pressed={pane === value}
+      onToggle={() => setPane(pane === value ? null : value)}
+      tip={tip}
+    >
+      {name}
+    </ToggleButton>
+  );
+  const views = changes.files.length > 0 ? [...VIEWS, BESIDE] : VIEWS;
   return (
     <div
       className={reading ? 'fixed inset-0 z-40 flex flex-col bg-table' : 'flex h-full flex-col'}
@@ -101,11 +184,12 @@ export function PagesProof() {
         if (view === 'all' || !isPaging(e)) return;
         if (e.key === 'ArrowRight' || e.key === 'PageDown') turn(1);
         if (e.key === 'ArrowLeft' || e.key === 'PageUp') turn(-1);
-        if (e.key === 'Home') setAt(0);
-        if (e.key === 'End') setAt(last);
+        if (e.key === 'Home') go(0);
+        if (e.key === 'End') go(last);
         if (e.key === '+') grow(STEP);
         if (e.key === '-') grow(1 / STEP);
         if (e.key === '0') setZoom(null);
+        if (e.key === 'm' && !e.ctrlKey && !e.metaKey && !e.altKey) markRead();
       }}
     >
       <Toolbar label="Proof" className="gap-x-2">
@@ -115,21 +199,19 @@ export function PagesProof() {
         <Button className="h-7 px-2" onClick={() => turn(1)} disabled={at >= last}>
           Next
         </Button>
-        <Folio now={shown.find((p) => p)?.label ?? ''} pages={composed?.pages ?? []} onGo={setAt} />
-        <OneOf label="Shown as" value={view} choices={VIEWS} onChoose={setView} />
+        <ToggleButton
+          className="h-7 border-edge px-2"
+          pressed={isRead}
+          disabled={!markable}
+          onToggle={markRead}
+          tip={isRead ? 'Marks them as unread again (M)' : 'And turns to the next (M)'}
+        >
+          {isRead ? 'Marked as read' : 'Mark as read'}
+        </ToggleButton>
+        <Folio now={shown.find((p) => p)?.label ?? ''} pages={composed?.pages ?? []} onGo={go} />
+        <OneOf label="Shown as" value={view} choices={views} onChoose={setView} />
         <Zoom scale={scale / FULL} fits={zoom === null} onZoom={setZoom} />
-        {reading ? null : (
-          <AnyOf
-            label="Laid over the pages"
-            values={[...overlays]}
-            choices={OVERLAYS}
-            onChoose={(key) => {
-              const next = new Set(overlays);
-              if (!next.delete(key)) next.add(key);
-              setOverlays(next);
-            }}
-          />
-        )}
+        {reading ? null : <Overlays of={overlays} onChange={setOverlays} />}
         <ToggleButton
           className="h-7 px-2"
           pressed={reading}
@@ -141,36 +223,67 @@ export function PagesProof() {
         >
           Read
         </ToggleButton>
-        <ToggleButton
-          className="h-7 px-2"
-          pressed={finding}
-          onToggle={() => setFinding(!finding)}
-          tip="Ctrl+F"
-        >
-          Find
-        </ToggleButton>
-        <span className="ml-auto truncate text-[13px] text-ink-soft">
-          {print ? null : 'Pages of the print edition. '}
-          {composed
-            ? `${counted(composed.report.looseLines, 'loose line')} · ${counted(composed.report.hyphenatedLines, 'hyphen')}`
-            : null}
-        </span>
+        {paneButton('find', 'Find', 'Ctrl+F')}
+        {paneButton('comments', open.length > 0 ? `Comments, ${open.length}` : 'Comments')}
+        {paneButton('reading', 'Sign-off')}
+        {print ? null : (
+          <span className="ml-auto truncate text-[13px] text-ink-soft">Pages of the print edition.</span>
+        )}
       </Toolbar>
       <Panes
         name="found"
         width={340}
         beside={
-          finding ? (
+          pane === 'find' ? (
             <FindOnPages
               onOpen={(p) => {
                 setFound(p);
-                setAt(p.page);
+                go(p.page);
                 if (view === 'all') setView('spreads');
               }}
               onClose={() => {
-                setFinding(false);
+                setPane(null);
                 setFound(null);
               }}
+            />
+          ) : pane === 'comments' ? (
+            <CommentsPane
+              what="page"
+              draftKey={`comment-draft/${session.id}/${proofed?.id ?? ''}`}
+              proofing={proofing}
+              about={about}
+              onWhole={() => setPointed(null)}
+              labelOf={(c) => {
+                const n = composed ? commentPage(c, composed, now) : null;
+                return n === null ? null : (composed?.pages[n]?.label ?? '');
+              }}
+              onGo={(c) => {
+                const n = composed ? commentPage(c, composed, now) : null;
+                if (n !== null) go(n);
+                if (view === 'all') setView('spreads');
+              }}
+              onClose={() => setPane(null)}
+            />
+          ) : pane === 'reading' && proofed ? (
+            <ReadingPane
+              what="page"
+              edition={proofed}
+              proofing={proofing}
+              now={now}
+              changes={changes}
+              setting={
+                composed
+                  ? `${counted(composed.report.looseLines, 'loose line')}, ${counted(composed.report.hyphenatedLines, 'hyphen')}`
+                  : null
+              }
+              here={gone ? [] : here}
+              onGo={(m) => {
+                if (m.now !== null) go(m.now);
+                else setGone(m);
+                if (m.how !== 'same') setView('beside');
+                else if (view === 'all') setView('spreads');
+              }}
+              onClose={() => setPane(null)}
             />
           ) : null
         }
@@ -181,30 +294,27 @@ export function PagesProof() {
             <Thumbnails
               composed={composed}
               here={spread}
+              unread={(n) => proofing.known && now !== null && !proofing.read.has(now.views[n]?.mark ?? '')}
               onOpen={(s) => {
-                setAt(Math.max(0, s * 2 - 1));
+                go(Math.max(0, s * 2 - 1));
                 setView('spreads');
               }}
             />
           ) : null}
-          {composed && view !== 'all' ? (
+          {composed && beside && match && changes.compared && changes.before && now ? (
+            <BeforeAndNow
+              match={match}
+              file={changes.compared}
+              before={changes.before}
+              now={now}
+              width={composed.width * scale}
+              height={composed.height * scale}
+            >
+              {page}
+            </BeforeAndNow>
+          ) : composed && view !== 'all' ? (
             <div className="mx-auto flex w-max">
-              {shown.map((p, i) =>
-                p ? (
-                  <ProofPage
-                    key={i}
-                    page={p.index}
-                    side={p.side}
-                    label={p.label}
-                    composed={composed}
-                    scale={scale}
-                    overlays={overlays}
-                    marked={found?.page === p.index ? found.lines : NONE}
-                  />
-                ) : (
-                  <span key={i} style={{ width: composed.width * scale, height: composed.height * scale }} />
-                ),
-              )}
+              {(single ? [at] : [spread * 2 - 1, spread * 2]).map((n) => page(n))}
             </div>
           ) : null}
         </div>
@@ -218,101 +328,7 @@ const NONE: readonly number[] = [];
 const isPaging = (e: KeyboardEvent): boolean =>
   e.target instanceof Element &&
   e.currentTarget.contains(e.target) &&
-  !e.target.closest('input, aside') &&
+  !e.target.closest('input, textarea, aside') &&
   !(/^(Arrow|Home|End)/.test(e.key) && e.target.closest('[role=toolbar], [role=separator]'));
-
-/** Goes to the page that bears a folio. */
-function Folio({
-  now,
-  pages,
-  onGo,
-}: {
-  now: string;
-  pages: Composed['pages'];
-  onGo: (page: number) => void;
-}) {
-  const { register, handleSubmit, formState } = useForm({
-    resolver: zodResolver(
-      z.object({
-        folio: z
-          .string()
-          .trim()
-          .toLowerCase()
-          .refine((f) => pages.some((p) => p.label === f), 'No page has this folio.'),
-      }),
-    ),
-    defaultValues: { folio: '' },
-  });
-  const wrong = formState.errors.folio?.message;
-  return (
-    <form
-      noValidate
-      className="relative flex items-center gap-1"
-      onSubmit={(e) =>
-        void handleSubmit(({ folio }) => onGo(pages.find((p) => p.label === folio)?.index ?? 0))(e)
-      }
-    >
-      <label className="flex items-center gap-2">
-        <span className="text-ink-soft">Folio</span>
-        <input
-          {...register('folio')}
-          aria-invalid={wrong ? true : undefined}
-          aria-description={wrong}
-          className={lineOf('h-7 w-14')}
-          placeholder={now}
-        />
-      </label>
-      <Button className="h-7 px-2" type="submit">
-        Go
-      </Button>
-      {wrong ? (
-        <span
-          role="alert"
-          className="absolute top-full left-0 z-20 mt-1 border border-rubric bg-sheet px-2 py-1 text-[13px] whitespace-nowrap text-rubric"
-        >
-          {wrong}
-        </span>
-      ) : null}
-    </form>
-  );
-}
-
-/** Any size, typed in per cent of the printed one, or as large as fits. */
-function Zoom({
-  scale,
-  fits,
-  onZoom,
-}: {
-  scale: number;
-  fits: boolean;
-  onZoom: (zoom: number | null) => void;
-}) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const keep = (): void => {
-    const n = Number((typed ?? '').replace(/[%\s]/g, ''));
-    if (n >= 20 && n <= 600) onZoom(n / 100);
-    setTyped(null);
-  };
-  return (
-    <span className="flex items-center gap-1">
-      <label className="flex items-center gap-2">
-        <span className="text-ink-soft">Size</span>
-        <input
-          className={lineOf('h-7 w-16')}
-          value={typed ?? `${Math.round(scale * 100)} %`}
-          onChange={(e) => setTyped(e.target.value)}
-          onBlur={() => typed !== null && keep()}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') keep();
-            if (e.key === 'Escape') setTyped(null);
-          }}
-        />
-      </label>
-      <Button className="h-7 px-2" disabled={fits} onClick={() => onZoom(null)} tip="0">
-        Fit
-      </Button>
-    </span>
-  );
-}
 
 const counted = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;

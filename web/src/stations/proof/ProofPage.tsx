@@ -5,7 +5,10 @@ import { useRouter } from 'next/navigation';
 import { useTitle } from '@/title/context';
 import { viewOf } from '@/title/stations';
 import { PageCanvas } from '@/strip/PageCanvas';
-import type { Composed, TextLine } from '@/workers/messages';
+import type { TextLine } from '@pagina/core/compose';
+import type { Composed } from '@/workers/messages';
+
+import type { CommentedLine } from './commented';
 
 export type Overlay = 'grid' | 'margins' | 'safe' | 'loose';
 /** What a trimming knife may take of a page's edge, in points: a quarter of an inch (common practice). */
@@ -19,6 +22,9 @@ export function ProofPage({
   scale,
   overlays,
   marked,
+  differs,
+  comments,
+  onPoint,
 }: {
   page: number;
   side: 'recto' | 'verso';
@@ -28,6 +34,11 @@ export function ProofPage({
   overlays: ReadonlySet<Overlay>;
   /** Lines that hold what was sought. */
   marked: readonly number[];
+  /** Lines that an earlier file has not; heads and folios are counted too. */
+  differs: readonly number[];
+  comments: readonly CommentedLine[];
+  /** A line was pointed at, to be commented on. */
+  onPoint?: (line: TextLine) => void;
 }) {
   const [lines, setLines] = useState<TextLine[]>([]);
   // Heads and folios come first in what is drawn; lines are counted through the body.
@@ -88,12 +99,35 @@ export function ProofPage({
             aria-hidden
             data-overlay={loose ? 'loose' : 'found'}
             className={`pointer-events-none absolute ${loose ? 'border-b-2 border-[#8a5a0b]' : 'bg-[#1c5a52]/20'}`}
-            style={{
-              left: l.x * scale - 2,
-              top: (l.y - l.size * 0.8) * scale,
-              width: l.width * scale + 4,
-              height: l.size * 1.1 * scale,
-            }}
+            style={boxOf(l, scale)}
+          />
+        );
+      })}
+      {differs.map((i) => {
+        const l = lines[i];
+        return l ? (
+          <span
+            key={`new${i}`}
+            aria-hidden
+            data-overlay="came"
+            className="pointer-events-none absolute bg-[#1c5a52]/15"
+            style={boxOf(l, scale)}
+          />
+        ) : null;
+      })}
+      {comments.map((c, i) => {
+        const l = lineOf(c, lines);
+        return (
+          <span
+            key={`comment${i}`}
+            aria-hidden
+            data-overlay="comment"
+            className="pointer-events-none absolute border-l-4 border-[#a52f1c]"
+            style={
+              l
+                ? { ...boxOf(l, scale), left: l.x * scale - 10, width: 4 }
+                : { left: 4, top: 4, width: 4, height: 20 }
+            }
           />
         );
       })}
@@ -102,7 +136,7 @@ export function ProofPage({
         {lines.map((l, i) => (
           <span
             key={i}
-            className="absolute whitespace-pre text-transparent"
+            className={`absolute whitespace-pre text-transparent ${onPoint ? 'cursor-pointer hover:bg-[#1c5a52]/10' : ''}`}
             style={{
               left: l.x * scale,
               top: (l.y - l.size * 0.8) * scale,
@@ -112,6 +146,7 @@ export function ProofPage({
               textAlignLast: 'justify',
               fontFamily: 'serif',
             }}
+            onClick={onPoint ? () => onPoint(l) : undefined}
             onDoubleClick={() => {
               goTo({ section, block: l.block || undefined });
               router.push(viewOf(session.get().book, section));
@@ -124,3 +159,15 @@ export function ProofPage({
     </figure>
   );
 }
+
+const boxOf = (l: TextLine, scale: number) => ({
+  left: l.x * scale - 2,
+  top: (l.y - l.size * 0.8) * scale,
+  width: l.width * scale + 4,
+  height: l.size * 1.1 * scale,
+});
+
+/** The line of the paragraph on which a comment's words begin. */
+const lineOf = (c: CommentedLine, lines: readonly TextLine[]): TextLine | undefined =>
+  lines.findLast((l) => l.block !== '' && l.block === c.block && l.offset <= c.offset) ??
+  lines.find((l) => l.block !== '' && l.block === c.block);

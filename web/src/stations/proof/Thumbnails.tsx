@@ -12,11 +12,14 @@ const LABEL = 24;
 export function Thumbnails({
   composed,
   here,
+  unread,
   onOpen,
 }: {
   composed: Composed;
   /** The spread that is open. */
   here: number;
+  /** Whether a page waits to be read. */
+  unread: (page: number) => boolean;
   onOpen: (spread: number) => void;
 }) {
   const pane = useRef<HTMLDivElement>(null);
@@ -74,6 +77,9 @@ export function Thumbnails({
                     )}
                   </span>
                   {labels.join(' · ')}
+                  {pair.some((p) => p && unread(p.index)) ? (
+                    <span className="text-ochre"> unread</span>
+                  ) : null}
                 </button>
               );
             })}

@@ -13,10 +13,14 @@ export const GET = titleRoute(async (_, s, { id }) => {
   return answer({ listings, accounts, day });
 });
 
-const asked = z.object({ outlet: z.string(), edition: z.string() });
+const asked = z.object({
+  outlet: z.string(),
+  edition: z.string(),
+  product: z.string().optional(),
+  unsigned: z.boolean().optional(),
+});
 
 /** Sends an ebook to an outlet. */
-export const POST = titleRoute(async (request, s, { id }) => {
-  const { outlet, edition } = await bodyOf(request, asked, 'Say which edition goes to which outlet.');
-  return answer(await sendTo(s, id, outlet, edition), 202);
-});
+export const POST = titleRoute(async (request, s, { id }) =>
+  answer(await sendTo(s, id, await bodyOf(request, asked, 'Say which edition goes to which outlet.')), 202),
+);

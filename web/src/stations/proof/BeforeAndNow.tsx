@@ -1,0 +1,80 @@
+'use client';
+/** A page of an earlier file beside the page as it is set now, with the lines marked that differ. */
+import { useMemo, type ReactNode } from 'react';
+import { linesChanged, type Impression, type Match } from '@pagina/core/proof';
+import type { Product } from '@pagina/data';
+import { FilePage } from './FilePage';
+
+const SAID: Record<Match['how'], string> = {
+  same: 'The same as in the earlier file.',
+  moved: 'The same words in the same lines; the folio, the head or the place on the page is different.',
+  changed: 'Changed lines are marked.',
+  added: 'A new page.',
+  removed: 'This page is gone.',
+};
+
+export function BeforeAndNow({
+  match,
+  file,
+  before,
+  now,
+  width,
+  height,
+  children,
+}: {
+  match: Match;
+  file: Product;
+  before: Impression;
+  now: Impression;
+  /** Of a page, in pixels. */
+  width: number;
+  height: number;
+  /** Draws the page as it is now, with these lines marked. */
+  children: (page: number, lines: readonly number[]) => ReactNode;
+}) {
+  const [was, is] = [
+    match.before === null ? undefined : before.views[match.before],
+    match.now === null ? undefined : now.views[match.now],
+  ];
+  const lines = useMemo(
+    () => (was && is && was.mark !== is.mark ? linesChanged(was, is) : { out: [], in: [] }),
+    [was, is],
+  );
+  const pictures = match.how === 'changed' && lines.out.length === 0 && lines.in.length === 0;
+  return (
+    <div className="mx-auto w-max">
+      <p role="status" className="pb-1 text-center text-[13px] text-ink-soft" data-how={match.how}>
+        {pictures ? 'No line has changed: a picture, a rule or a style has.' : SAID[match.how]}
+      </p>
+      <div className="flex gap-5">
+        {was && match.before !== null ? (
+          <FilePage
+            sha256={file.sha256}
+            page={match.before}
+            view={was}
+            lines={lines.out}
+            width={width}
+            height={height}
+            trim={before.width}
+          />
+        ) : (
+          <Missing width={width} height={height} words="No page of the earlier file matches this one." />
+        )}
+        {match.now !== null ? (
+          children(match.now, lines.in)
+        ) : (
+          <Missing width={width} height={height} words="No page of the book matches this one now." />
+        )}
+      </div>
+    </div>
+  );
+}
+
+const Missing = ({ width, height, words }: { width: number; height: number; words: string }) => (
+  <p
+    className="grid place-items-center border border-dashed border-rule p-6 text-center text-ink-soft"
+    style={{ width: width + 2, height: height + 2 }}
+  >
+    {words}
+  </p>
+);
