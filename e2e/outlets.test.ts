@@ -39,7 +39,15 @@ it('says what is missing, and leads to where it is put right', async () => {
 });
 it('sends the book, and shows it from received to on sale as the shop’s days pass', async () => {
   await station(page, id, 'outlets');
+  await page.getByText('isn’t signed off.').waitFor();
   await page.getByRole('button', { name: /Send the ebook/ }).click();
+  // Nothing goes unsigned unasked.
+  const dialog = page.getByRole('dialog', { name: 'Send a file that isn’t signed off?' });
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  expect(await page.locator('[data-listing]').count()).toBe(0);
+  await page.getByRole('button', { name: /Send the ebook/ }).click();
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  await dialog.getByRole('button', { name: 'Send it unsigned' }).click();
   await page.waitForSelector('[data-listing="received"]');
   await page.getByRole('button', { name: 'Advance one day' }).click();
   await page.waitForSelector('[data-listing="with the shop"]');
@@ -82,6 +90,27 @@ it('leads from the ebook of an outlet to another book there, with the imprint’
   );
   await station(page, id, 'outlets');
   expect(await demand('Ebook').textContent()).toContain('met');
+  // The plain file is signed off; this one differs from it in one address, and goes without a question.
+  await page.getByText('isn’t signed off.').waitFor();
+  await station(page, id, 'editions');
+  await page.locator('tr[data-edition="ebook"]').getByRole('button', { name: 'Make again' }).click();
+  await page
+    .locator('tr[data-edition="ebook"]')
+    .getByText('the book has changed since')
+    .waitFor({ state: 'detached' });
+  await choose(page.getByRole('combobox', { name: 'Edition' }), 'Ebook');
+  await station(page, id, 'proof');
+  await page.waitForSelector('[data-ready="true"]');
+  await page.getByRole('button', { name: 'Sign-off' }).click();
+  await page.getByRole('button', { name: 'Mark all as read' }).click();
+  await page.getByRole('button', { name: 'Sign off the ebook' }).click();
+  await page.waitForSelector('[data-signed="current"]');
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  await station(page, id, 'outlets');
+  await page.getByRole('button', { name: '1 address', exact: true }).click();
+  expect(await page.getByRole('list', { name: 'Addresses that differ' }).textContent()).toContain(
+    'no link → https://lanternquay.example/isbn/9789295055124?by=shingle-7',
+  );
   await page.getByRole('button', { name: /Send the ebook/ }).click();
   await page.waitForSelector('[data-listing="received"]');
   expect(await page.locator('[data-listing]').first().textContent()).toContain(

@@ -126,7 +126,7 @@ function Way({
   if (of.kind === 'blockers')
     return (
       <Link className="underline" href="editions">
-        See them in Editions
+        See Editions
       </Link>
     );
   const first = unread[0];
