@@ -68,7 +68,7 @@ function sumOfPart(zip: Zip, path: string, sums: Map<string, string>): string {
   try {
     const bytes = zip.read(path);
     sum.add(bytes?.length ?? -1);
-    for (const b of bytes ?? []) sum.add(b);
+    if (bytes) sum.each(Int32Array.from(bytes), 0, bytes.length);
     if (bytes && /\.css$/i.test(path))
       for (const [, address = ''] of new TextDecoder()
         .decode(bytes)

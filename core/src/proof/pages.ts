@@ -71,9 +71,7 @@ function marksOf(
   const [mark, matter] = [new Sum(), new Sum()];
   mark.add(width);
   mark.add(height);
-  const some = (from: number, length: number): void => {
-    for (let k = from; k < from + length; k++) mark.add(ops[k] as number);
-  };
+  const some = (from: number, length: number): void => mark.each(ops, from, length);
   for (let at = 0; at < ops.length;) {
     const op = ops[at] as number;
     mark.add(op);
@@ -87,7 +85,7 @@ function marksOf(
       mark.text(picture);
       matter.text(picture);
       some(at + 2, PICT_LENGTH - 2);
-      for (let k = at + 4; k < at + PICT_LENGTH; k++) matter.add(ops[k] as number);
+      matter.each(ops, at + 4, PICT_LENGTH - 4);
       at += PICT_LENGTH;
     } else {
       const count = ops[at + 5] as number;
@@ -101,12 +99,10 @@ function marksOf(
         matter.text(face);
         matter.add(ops[at + 2] as number);
       }
-      const end = at + TEXT_HEAD + count * GLYPH;
-      for (let g = at + TEXT_HEAD; g < end; g += GLYPH) {
-        some(g, 4);
-        if (!(flags & FURNITURE)) matter.add(ops[g] as number);
-      }
-      at = end;
+      // Glyph, advance and shift; of how many characters a glyph stands for nothing is seen.
+      mark.each(ops, at + TEXT_HEAD, 4, count, GLYPH);
+      if (!(flags & FURNITURE)) matter.each(ops, at + TEXT_HEAD, 1, count, GLYPH);
+      at += TEXT_HEAD + count * GLYPH;
     }
   }
   return { mark: mark.digits(), matter: matter.digits() };
