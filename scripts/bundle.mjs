@@ -20,6 +20,7 @@ const external = [
   'pino',
   'docx',
   'pdfjs-dist',
+  '@napi-rs/canvas',
   'word-extractor',
   'rtf-stream-parser',
   'iconv-lite',

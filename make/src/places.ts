@@ -36,3 +36,7 @@ export const licencePath = (family: string): string =>
 
 export const wasmPath = (name: 'harfbuzz' | 'harfbuzz-subset'): string =>
   require_.resolve(`harfbuzzjs/dist/${name}.wasm`);
+
+/** A folder of what pdf.js draws others' files with: faces that aren't embedded, character maps, decoders of pictures. */
+export const pdfjsFolder = (name: 'standard_fonts' | 'cmaps' | 'wasm'): string =>
+  `${join(dirname(require_.resolve('pdfjs-dist/package.json')), name)}/`;

@@ -43,6 +43,10 @@ export function purposeOf(
       return `For the printer: the cover of the ${called}, back, spine and front on one sheet.`;
     case 'template':
       return `For the designer of a cover for the ${called}: an empty sheet with guides, in the size of these pages.`;
+    case 'attached-cover':
+      return `For the printer: a designer’s cover of the ${called}.`;
+    case 'attached-pages':
+      return `For the printer: pages of the ${called}, set elsewhere.`;
     case 'outlet':
       return `For ${outlets[outlet ?? ''] ?? 'one outlet'} and no other: the ${called}, its links to books lead there.`;
     case 'whole':

@@ -5,14 +5,17 @@
 export interface ProductKey {
   /** Null for the manuscript. */
   edition: string | null;
-  form: 'whole' | 'screen' | 'cover' | 'template' | 'outlet';
+  form: 'whole' | 'screen' | 'cover' | 'template' | 'outlet' | Attached;
   /** Of `form` outlet. */
   outlet: string | null;
 }
 
+/** A PDF that someone else made for a print edition: a designer’s cover, or pages set elsewhere. */
+export type Attached = 'attached-cover' | 'attached-pages';
+
 /** The manuscript as a word-processor file. */
 export const MANUSCRIPT = 'manuscript';
-const PARTS = ['screen', 'cover', 'template'] as const;
+const PARTS = ['screen', 'attached-cover', 'attached-pages', 'cover', 'template'] as const;
 const OUTLET = '/for/';
 
 /** A print edition's pages as a PDF for the screen. */
@@ -21,6 +24,7 @@ export const forScreen = (edition: string): string => `${edition}/screen`;
 export const coverOf = (edition: string): string => `${edition}/cover`;
 /** An empty sheet for a designer. */
 export const templateOf = (edition: string): string => `${edition}/template`;
+export const attachedTo = (edition: string, what: Attached): string => `${edition}/${what}`;
 /** An ebook whose links to books in a shop lead to this outlet. */
 export const forOutlet = (edition: string, outlet: string): string => edition + OUTLET + outlet;
 

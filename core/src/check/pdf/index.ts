@@ -12,3 +12,5 @@ export async function checkPdf(bytes: Uint8Array): Promise<Outcome<Finding[]>> {
 
 export { PDF_RULES } from './rules';
 export { pdfSubject, type PdfSubject } from './subject';
+export * from './attached';
+export { checkPrinted, cutOf, PRINTED_RULES, type InkMargins, type PrintedSubject } from './printed';

@@ -2,6 +2,7 @@
 import { inchString } from '../../base';
 import { QUAYHEAD } from '../../trade';
 import type { Breach, Rule } from '../rules';
+import { listed, pagesNamed } from './pagesnamed';
 import type { PdfSubject } from './subject';
 
 const { wanted: WANTED, least: LEAST } = QUAYHEAD.pixels;
@@ -229,17 +230,8 @@ type Page = PdfSubject['pages'][number];
 /** "page 4", "pages 4, 7 and 9", "pages 4, 7, 9 and 12 more"; null for none. */
 function pagesWhere(pages: readonly Page[], is: (p: Page) => boolean): string | null {
   const found = pages.flatMap((p, i) => (is(p) ? [i + 1] : []));
-  return found.length === 0 ? null : `${found.length === 1 ? 'page' : 'pages'} ${listed(found)}`;
+  return found.length === 0 ? null : pagesNamed(found);
 }
-const SHOWN = 6;
-function listed(numbers: readonly number[]): string {
-  if (numbers.length > SHOWN + 1)
-    return `${numbers.slice(0, SHOWN).join(', ')} and ${numbers.length - SHOWN} more`;
-  return numbers.length < 2
-    ? numbers.join('')
-    : `${numbers.slice(0, -1).join(', ')} and ${numbers.at(-1) as number}`;
-}
-
 /** Half a point less than a sixteenth of an inch would be no bleed to speak of. */
 const BLEED = 4;
 

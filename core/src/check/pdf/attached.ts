@@ -1,0 +1,283 @@
+/**
+ * A PDF that someone else made for an edition, a designer's cover or pages set elsewhere: whether it fits the edition as it
+ * stands. What it was checked against is kept beside it, so that one sees when that has changed.
+ */
+import * as z from 'zod';
+import type { Finding } from '../../base';
+import type { PrintEdition } from '../../book';
+import { coverGeometry, type CoverGeometry } from '../../cover';
+import { trimOf } from '../../design';
+import { bareIsbn } from '../../record';
+import { paperOf, spineWidth } from '../../trade';
+import { runRules, type Rule } from '../rules';
+import { PDF_RULES } from './rules';
+import { checkPrinted, cutOf, MM, type InkMargins } from './printed';
+import type { PdfSubject } from './subject';
+
+/** What of an edition a supplied file has to fit. */
+export const fitSchema = z.object({
+  pages: z.number(),
+  trim: z.string(),
+  paper: z.string(),
+  binding: z.enum(['paperback', 'hardback']),
+  isbn: z.string(),
+});
+export type Fit = z.infer<typeof fitSchema>;
+export const fitOf = ({ trim, paper, binding, isbn }: PrintEdition, pages: number): Fit => ({
+  pages,
+  trim,
+  paper,
+  binding,
+  isbn: bareIsbn(isbn),
+});
+
+/** What has changed since a cover was checked, in a sentence; null where nothing has. Pages set elsewhere have no spine. */
+export function outgrown(then: Fit, now: Fit, what: 'cover' | 'pages'): string | null {
+  const changes = [
+    then.trim !== now.trim ? `the trim is ${now.trim} instead of ${then.trim}` : '',
+    what === 'cover' && now.pages > 0 && then.pages !== now.pages
+      ? `the book has ${now.pages} pages instead of ${then.pages}`
+      : '',
+    what === 'cover' && then.paper !== now.paper ? `the paper is ${paperOf(now.paper).name}` : '',
+    then.binding !== now.binding ? `it is bound as a ${now.binding}` : '',
+    what === 'cover' && then.isbn !== now.isbn ? 'the ISBN is another' : '',
+  ].filter(Boolean);
+  return changes.length === 0 ? null : `Since it was checked ${changes.join(', ')}. Check it again.`;
+}
+
+/** A barcode as a decoder read it. */
+export interface ReadBarcode {
+  digits: string;
+  /** Width of the narrowest bar in points. */
+  module: number;
+  /** Light space before and after it, in modules, as far as was looked. */
+  before: number;
+  after: number;
+}
+export interface CoverFile {
+  pdf: PdfSubject;
+  fit: Fit;
+  geometry: CoverGeometry;
+  /** What a decoder found on the sheet. */
+  barcodes: readonly ReadBarcode[];
+}
+
+const mm = (pt: number): string => `${(pt / MM).toFixed(1)} mm`;
+const pt = (mp: number): number => mp / 1000;
+/** A sheet may be off by a thirty-second of an inch (common practice), in points. */
+const OFF = 72 / 32;
+/** Bleed that is short by less than this is as good as whole, in points. */
+const NEARLY = 0.5;
+/** Light space an EAN-13 needs, in modules (ISO/IEC 15420, from memory). */
+const LIGHT = { before: 11, after: 7 };
+/** Narrowest module that scanners take, in points: 80 % of 0.33 mm (GS1 General Specifications, from memory). */
+const LEAST_MODULE = 0.264 * MM;
+
+/** Pages whose spine would be that wide, in points. */
+function pagesOfSpine(width: number, { paper, binding }: Fit): number {
+  const of = (pages: number): number => pt(spineWidth(pages, paperOf(paper), binding));
+  const leaf = (of(1_000) - of(0)) / 1_000;
+  return Math.max(0, Math.round((width - of(0)) / leaf));
+}
+
+export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
+  {
+    name: 'cover-file/one-sheet',
+    severity: 'blocker',
+    profiles: ['print'],
+    source: 'common practice: back, spine and front on one sheet',
+    remedy: 'Export back, spine and front side by side on one page.',
+    *look({ pdf }) {
+      if (pdf.pages.length !== 1)
+        yield { message: `The file has ${pdf.pages.length} pages instead of one sheet.` };
+    },
+  },
+  {
+    name: 'cover-file/height',
+    severity: 'blocker',
+    profiles: ['print'],
+    source: 'common practice: trim of the pages; boards stand out from them',
+    why: 'The cover doesn’t fit the pages, and the printer refuses it.',
+    *look({ pdf, geometry }) {
+      const [page] = pdf.pages;
+      if (!page) return;
+      const { height } = cutOf(page);
+      const wanted = [pt(geometry.trim.height), ...(page.boxes.TrimBox ? [] : [pt(geometry.height)])];
+      if (wanted.every((w) => Math.abs(height - w) > OFF))
+        yield {
+          message: `The sheet is ${mm(height)} high where it is cut; these pages need ${mm(pt(geometry.trim.height))}.`,
+        };
+    },
+  },
+  {
+    name: 'cover-file/spine',
+    severity: 'blocker',
+    profiles: ['print'],
+    source: 'common practice: two panels and a spine of half the pages times the caliper of the paper',
+    why: 'The spine would stand beside the back of the book, and its title with it.',
+    remedy: 'Give the designer the empty sheet from Editions: it has the present spine.',
+    *look({ pdf, geometry, fit }) {
+      const [page] = pdf.pages;
+      if (!page) return;
+      const { width } = cutOf(page);
+      const bleed =
+        page.boxes.TrimBox || Math.abs(width - pt(geometry.trim.width)) <= OFF ? 0 : 2 * pt(geometry.bleed);
+      const off = width - bleed - pt(geometry.trim.width);
+      if (Math.abs(off) <= OFF) return;
+      const panels = pt(geometry.trim.width - geometry.spine.width);
+      const spine = width - bleed - panels;
+      const made = spine > 0 ? pagesOfSpine(spine, fit) : 0;
+      const guess =
+        made > 0 && made < 2_000 ? ` Its spine fits about ${made} pages; this book has ${fit.pages}.` : '';
+      yield {
+        message: `The sheet is ${mm(Math.abs(off))} too ${off > 0 ? 'wide' : 'narrow'}: ${mm(width - bleed)} where it is cut, instead of ${mm(pt(geometry.trim.width))}.${guess}`,
+      };
+    },
+  },
+  {
+    name: 'cover-file/bleed',
+    severity: 'blocker',
+    profiles: ['print'],
+    source: 'common practice: an eighth of an inch; boards are wrapped by more',
+    why: 'A white edge shows wherever the knife falls a little outside.',
+    remedy: 'Export the cover with its bleed.',
+    *look({ pdf, geometry }) {
+      const [page] = pdf.pages;
+      if (!page) return;
+      const trim = cutOf(page);
+      const sheet = page.boxes.BleedBox ?? page.boxes.MediaBox ?? [0, 0, page.width, page.height];
+      const wanted = pt(geometry.bleed);
+      // Without a trim box the sheet is taken to be trim and bleed together, when it has that size.
+      if (!page.boxes.TrimBox && Math.abs(trim.height - pt(geometry.height)) <= OFF) return;
+      const around = [
+        trim.x - sheet[0]!,
+        trim.y - sheet[1]!,
+        sheet[2]! - trim.x - trim.width,
+        sheet[3]! - trim.y - trim.height,
+      ];
+      const least = Math.min(...around);
+      if (least < wanted - NEARLY)
+        yield { message: `The cover has ${mm(Math.max(0, least))} of bleed; ${mm(wanted)} are needed.` };
+    },
+  },
+  {
+    name: 'cover-file/no-barcode',
+    severity: 'caution',
+    profiles: ['print'],
+    source: 'common practice: shops of printed books scan them',
+    why: 'A shop can’t sell it at its till.',
+    remedy: 'Ask the designer to place the barcode of this edition’s ISBN on the back.',
+    *look({ fit, barcodes }) {
+      if (fit.isbn && barcodes.length === 0) yield { message: 'No barcode could be read on the cover.' };
+    },
+  },
+  {
+    name: 'cover-file/other-isbn',
+    severity: 'blocker',
+    profiles: ['print'],
+    source: 'ISBN Users’ Manual, 7th ed., §10: the number on the cover is the edition’s',
+    why: 'Another book, or another edition of this one, would be sold in its place.',
+    remedy: 'Ask the designer to replace the barcode.',
+    *look({ fit, barcodes }) {
+      for (const { digits } of barcodes)
+        if (/^97[89]/.test(digits) && digits !== fit.isbn)
+          yield {
+            message: fit.isbn
+              ? `The barcode says ${digits}; this edition’s ISBN is ${fit.isbn}.`
+              : `The barcode says ${digits}; this edition has no ISBN yet.`,
+            about: digits,
+          };
+    },
+  },
+  {
+    name: 'cover-file/barcode-light',
+    severity: 'caution',
+    profiles: ['print'],
+    source: 'ISO/IEC 15420: light margins of 11 and 7 modules (from memory)',
+    why: 'Scanners may not find where the bars begin.',
+    remedy: 'Ask for more white before and after the bars.',
+    *look({ barcodes }) {
+      for (const { digits, before, after } of barcodes)
+        // An add-on may follow: its distance is its own affair.
+        if (before < LIGHT.before - 1 || after < LIGHT.after - 1)
+          yield {
+            message: `The barcode has ${Math.floor(before)} modules of light before it and ${Math.floor(after)} after; it needs ${LIGHT.before} and ${LIGHT.after}.`,
+            about: digits,
+          };
+    },
+  },
+  {
+    name: 'cover-file/barcode-small',
+    severity: 'caution',
+    profiles: ['print'],
+    source: 'GS1 General Specifications: 80 % at least (from memory)',
+    why: 'Scanners may not read it.',
+    remedy: 'Ask for a larger barcode.',
+    *look({ barcodes }) {
+      for (const { digits, module } of barcodes)
+        if (module < LEAST_MODULE * 0.97)
+          yield {
+            message: `The barcode is at ${Math.round((module / (0.33 * MM)) * 100)} % of its full size; 80 % is the least.`,
+            about: digits,
+          };
+    },
+  },
+];
+
+export interface PagesFile {
+  pdf: PdfSubject;
+  fit: Fit;
+  inks: PrintEdition['inks'];
+}
+export const PAGES_FILE_RULES: readonly Rule<PagesFile>[] = [
+  {
+    name: 'pages-file/trim',
+    severity: 'blocker',
+    profiles: ['print'],
+    source: 'common practice: one edition, one trim',
+    why: 'The printer cuts the pages to the edition’s trim.',
+    remedy: 'Export the pages in the edition’s trim, or change that in Design.',
+    *look({ pdf, fit }) {
+      const [page] = pdf.pages;
+      const wanted = trimOf(fit.trim);
+      if (!page || !wanted) return;
+      const { width, height } = cutOf(page);
+      if (Math.abs(width - pt(wanted.width)) > 1 || Math.abs(height - pt(wanted.height)) > 1)
+        yield {
+          message: `The pages are cut to ${mm(width)} × ${mm(height)}; the edition’s trim is ${mm(pt(wanted.width))} × ${mm(pt(wanted.height))}.`,
+        };
+    },
+  },
+  {
+    name: 'pages-file/colour',
+    severity: 'caution',
+    profiles: ['print'],
+    source: 'common practice: a black book is priced and printed without colour',
+    why: 'Its colours print grey, or the whole book is charged as a book in colour.',
+    *look({ pdf, inks }) {
+      const coloured = pdf.pages.filter(({ ink }) =>
+        ['cmyk', 'rgb', 'spot', 'lab'].some((c) => ink.colours.has(c as 'rgb')),
+      );
+      if (inks === 'black' && coloured.length > 0)
+        yield {
+          message: `The edition is printed in black; ${coloured.length === 1 ? '1 page has' : `${coloured.length} pages have`} colours.`,
+        };
+    },
+  },
+];
+
+/** What a cover's sheet is to be for so many pages. */
+export function wantedCover(edition: PrintEdition, pages: number): CoverGeometry | null {
+  const trim = trimOf(edition.trim);
+  return trim && coverGeometry(trim, pages, paperOf(edition.paper), edition.binding);
+}
+
+export const checkCoverFile = (file: CoverFile): Finding[] => [
+  ...runRules(PDF_RULES, file.pdf).filter((f) => !/even-pages|page-sizes|no-trim-box|no-bleed/.test(f.rule)),
+  ...runRules(COVER_FILE_RULES, file),
+];
+export const checkPagesFile = (file: PagesFile & { ink: readonly (InkMargins | null)[] }): Finding[] => [
+  ...runRules(PDF_RULES, file.pdf),
+  ...checkPrinted({ pdf: file.pdf, ink: file.ink, binding: file.fit.binding }),
+  ...runRules(PAGES_FILE_RULES, file),
+];
