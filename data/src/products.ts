@@ -1,6 +1,7 @@
 /** Files made of editions, with what the checks said of them. */
 import { and, desc, eq, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Finding } from '@pagina/core/base';
+import type { Fit } from '@pagina/core/check';
 import { listings, products, signOffs } from './schema';
 import type { Store, Tx } from './open';
 
@@ -16,6 +17,8 @@ export interface Product {
   findings: Finding[];
   /** SHA-256 of its impression; '' where none was taken. */
   impression: string;
+  /** What of the edition a file that others made was checked against; null for one that Pagina made. */
+  fit: Fit | null;
   madeAt: number;
   /** When it was signed off, in milliseconds since 1970; null where it wasn’t. */
   signedOffAt: number | null;
@@ -27,9 +30,18 @@ export interface Product {
 export async function insertProduct(
   tx: Tx,
   id: string,
-  p: Omit<Product, 'id' | 'madeAt' | 'sentTo' | 'signedOffAt' | 'impression'> & { impression?: string },
+  p: Omit<Product, 'id' | 'madeAt' | 'sentTo' | 'signedOffAt' | 'impression' | 'fit'> & {
+    impression?: string;
+    fit?: Fit;
+  },
 ): Promise<void> {
-  await tx.insert(products).values({ ...p, id, madeAt: Date.now(), findings: JSON.stringify(p.findings) });
+  await tx.insert(products).values({
+    ...p,
+    id,
+    madeAt: Date.now(),
+    findings: JSON.stringify(p.findings),
+    fit: p.fit ? JSON.stringify(p.fit) : '',
+  });
 }
 
 /** Files of one edition that are told of: the newest, and those before it. */
@@ -74,8 +86,16 @@ export async function productsOf(store: Store, title: string): Promise<Product[]
   return rows.map(({ product: p }) => ({
     ...p,
     findings: JSON.parse(p.findings) as Finding[],
+    fit: p.fit === '' ? null : (JSON.parse(p.fit) as Fit),
     // A file made again with the same bytes is the file that was signed off.
     signedOffAt: signed.find((s) => s.sha256 === p.sha256 && s.edition === p.edition)?.at ?? null,
     sentTo: [...new Set(sent.filter((l) => l.sha256 === p.sha256).map((l) => l.outlet))],
   }));
+}
+
+/** Files of that kind are no longer the title’s. Their bytes go when nothing else has them. */
+export function forgetProducts(store: Store, title: string, edition: string): Promise<void> {
+  return store.write(async (tx) => {
+    await tx.delete(products).where(and(eq(products.title, title), eq(products.edition, edition)));
+  });
 }

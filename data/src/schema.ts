@@ -138,6 +138,8 @@ export const products = sqliteTable(
     findings: text('findings').notNull(),
     /** SHA-256 of its impression, a compressed JSON file; '' where none was taken. */
     impression: text('impression').notNull().default(''),
+    /** JSON: what of the edition a file that others made was checked against; '' for one that Pagina made. */
+    fit: text('fit').notNull().default(''),
     madeAt: integer('made_at').notNull(),
   },
   (t) => [index('products_title').on(t.title, t.madeAt)],

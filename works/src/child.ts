@@ -45,6 +45,7 @@ import {
   withWholePictures,
 } from '@pagina/make';
 import type { makeCover } from '@pagina/make/cover';
+import { checkAttached } from './attached';
 import type { FromChild, Task, ToChild } from './tasks';
 import { watchOverChild } from './watch';
 
@@ -195,8 +196,18 @@ watchOverChild();
 settleForOneFile();
 ignoreLateRejections();
 inflateByHost();
-const doTask = (task: ToChild): Promise<FromChild | null> =>
-  task.kind === 'read' ? read(task) : task.kind === 'make' ? make(task) : warmUp();
+function doTask(task: ToChild): Promise<FromChild | null> {
+  switch (task.kind) {
+    case 'read':
+      return read(task);
+    case 'make':
+      return make(task);
+    case 'attach':
+      return checkAttached(task, progress);
+    case 'warm-up':
+      return warmUp();
+  }
+}
 
 process.on('message', (task: ToChild) => {
   doTask(task)

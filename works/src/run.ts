@@ -21,6 +21,7 @@ import {
   type JobEnd,
   type Store,
 } from '@pagina/data';
+import { attachFile } from './attach-job';
 import { makeEdition } from './make-job';
 import { readAgain, readManuscriptJob } from './read-job';
 import { OUTLETS } from '@pagina/core/outlets';
@@ -52,7 +53,7 @@ const FAULT = 2_000;
 const MEMORY = 2_048;
 const JOB_FOLDER = 'pagina-job-';
 
-const MAKES: readonly string[] = ['read', 'reread', 'make'];
+const MAKES: readonly string[] = ['read', 'reread', 'make', 'attach'];
 const SENDS: readonly string[] = ['send'];
 
 const pause = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms));
@@ -152,6 +153,7 @@ export class Runner {
     if (job.kind === 'read') return readManuscriptJob(desk);
     if (job.kind === 'reread') return readAgain(desk);
     if (job.kind === 'make') return makeEdition(desk);
+    if (job.kind === 'attach') return attachFile(desk);
     if (job.kind === 'send') return sendJob(desk);
     return Promise.resolve({ state: 'failed', error: `Pagina can’t do “${job.kind}” jobs.` });
   }

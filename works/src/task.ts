@@ -3,7 +3,7 @@ import type { Child } from './child-process';
 import { TOO_FAT, type FromChild, type Task } from './tasks';
 
 export type TaskEnd =
-  | Extract<FromChild, { type: 'refused' | 'read' | 'made' }>
+  | Extract<FromChild, { type: 'refused' | 'read' | 'made' | 'attached' }>
   | { type: 'stopped' }
   | { type: 'died'; why: 'time' | 'memory' | 'unknown'; said: string };
 

@@ -1,6 +1,7 @@
 /** What goes between the job runner and the child process that does the work. Files go by path, not through the pipe. */
 import type { Finding } from '@pagina/core/base';
-import type { Arrival, BookJson } from '@pagina/core/book';
+import type { Arrival, Attached, BookJson } from '@pagina/core/book';
+import type { Fit } from '@pagina/core/check';
 
 export type Task =
   | {
@@ -21,6 +22,16 @@ export type Task =
       pictures: Record<string, string>;
       out: string;
       name: string;
+    }
+  /** Checks a PDF that someone else made for a print edition. */
+  | {
+      kind: 'attach';
+      book: BookJson;
+      edition: string;
+      what: Attached;
+      path: string;
+      /** Pages of the file that is attached as the edition’s pages; null where Pagina sets them. */
+      attachedPages: number | null;
     };
 
 /** Compiles what making a file needs, by making a small one. */
@@ -36,4 +47,5 @@ export type FromChild =
   | { type: 'refused'; message: string }
   | { type: 'read'; book: BookJson; pictures: Record<string, string>; arrival: Arrival }
   /** `impression` is the path of the file’s impression, compressed; null where none is taken. */
-  | { type: 'made'; pages: number; findings: Finding[]; impression: string | null };
+  | { type: 'made'; pages: number; findings: Finding[]; impression: string | null }
+  | { type: 'attached'; pages: number; fit: Fit; findings: Finding[] };

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import * as z from 'zod';
 import { done, inSentence, type Outcome } from '@pagina/core/base';
-import { closingWords, isSample, type Book, type Change, type Edition } from '@pagina/core/book';
+import { closingWords, isPrint, isSample, type Book, type Change, type Edition } from '@pagina/core/book';
 import {
   editionAdded,
   editionByChoices,
@@ -22,6 +22,7 @@ import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { LineForm } from '@/ui/LineForm';
 import { Menu } from '@/ui/Menu';
+import { useAttaching } from './Attached';
 import { EarlierFiles } from './EarlierFiles';
 import { useKeptEditions } from './keptEditions';
 
@@ -98,8 +99,16 @@ export function EditionMenu({ edition }: { edition: Edition }) {
   const kept = useKeptEditions();
   const made = products.filter((p) => p.edition === edition.id);
   const called = inSentence(edition.name);
+  const cover = useAttaching(edition.id, 'attached-cover');
+  const pages = useAttaching(edition.id, 'attached-pages');
   return (
     <>
+      {isPrint(edition) ? (
+        <>
+          {cover.field}
+          {pages.field}
+        </>
+      ) : null}
       <Menu
         label="More"
         of={`the ${called}`}
@@ -116,6 +125,12 @@ export function EditionMenu({ edition }: { edition: Edition }) {
               void change((b) => editionCopied(b, edition.id, `e${shortId()}`), `The ${called} was copied.`),
           },
           { name: 'Keep its settings', run: () => setKeeping(true) },
+          ...(isPrint(edition)
+            ? [
+                { name: 'Attach a designer’s cover', run: cover.open },
+                { name: 'Attach pages set elsewhere', run: pages.open },
+              ]
+            : []),
           {
             name: 'Remove',
             disabled: book.editions.length === 1,

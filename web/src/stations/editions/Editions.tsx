@@ -14,24 +14,24 @@ import {
   isPrint,
   isSample,
   productKeyOf,
+  attachedTo,
   MANUSCRIPT,
   printOf,
   templateOf,
   type Edition,
-  type PrintEdition,
 } from '@pagina/core/book';
 import { linksToShops, OUTLETS } from '@pagina/core/outlets';
-import { PAPERS, paperOf, spineWidth } from '@pagina/core/trade';
+import { paperOf, spineWidth } from '@pagina/core/trade';
 import type { Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { Progress } from '@/ui/Progress';
 import { SeverityMark } from '@/ui/SeverityMark';
 import { FileOf } from '@/ui/FileOf';
-import { choicesOf, Select } from '@/ui/Select';
+import { PrintChoices } from './PrintChoices';
 import { AccessOf } from './AccessOf';
 import { AddEdition, EditionMenu } from './EditionActions';
-import { useEditionFields } from './fields';
+import { ATTACHED, AttachedActions, Outgrown } from './Attached';
 import { EbookChoices } from './EbookChoices';
 import { FixedChoices } from './FixedChoices';
 import { SampleChoices } from './SampleChoices';
@@ -44,14 +44,6 @@ import { Tip } from '@/ui/Tip';
 
 /** Millipoints in a millimetre. */
 const MM = 72_000 / 25.4;
-const STANDARDS = choicesOf<PrintEdition['standard']>({
-  'x-1a': 'PDF/X-1a:2003',
-  'x-4': 'PDF/X-4',
-  plain: 'PDF without a standard',
-});
-
-const INKS = choicesOf<PrintEdition['inks']>({ black: 'Pages in black', colour: 'Pages in colour' });
-
 interface Aside {
   id: string;
   name: string;
@@ -146,10 +138,14 @@ const COLUMNS: Column<Line>[] = [
 ];
 
 export function Editions() {
-  const { book } = useBook();
+  const { book, products, jobs } = useBook();
   const { composed } = useComposed();
-  const lines = useMemo(
-    (): Line[] => [
+  const lines = useMemo((): Line[] => {
+    // A file made elsewhere has a row while it is there, or on its way.
+    const hasFile = (id: string): boolean =>
+      products.some((p) => p.edition === id) ||
+      jobs.some((j) => j.kind === 'attach' && (j.payload as { edition?: string }).edition === id);
+    return [
       ...book.editions.flatMap((e) => [
         {
           id: e.id,
@@ -160,6 +156,9 @@ export function Editions() {
           pages: isPrint(e) && composed?.edition === e.id ? composed.pages.length : null,
         },
         ...besidesOf(e, linksToShops(book, e.id)).map((aside) => ({ ...aside, isbn: '', pages: null })),
+        ...(isPrint(e) ? ATTACHED : [])
+          .map((a) => ({ ...a, id: attachedTo(e.id, a.what), isbn: '', pages: null }))
+          .filter((a) => hasFile(a.id)),
       ]),
       {
         id: MANUSCRIPT,
@@ -169,9 +168,8 @@ export function Editions() {
         form: 'For a word processor (.docx)',
         pages: null,
       },
-    ],
-    [book, composed],
-  );
+    ];
+  }, [book, composed, products, jobs]);
   return (
     <div className="h-full overflow-auto bg-sheet" tabIndex={0} role="region" aria-label="Editions">
       <div
@@ -224,7 +222,7 @@ function Form({ line }: { line: Line }) {
     <>
       {line.form}
       {!edition ? null : isPrint(edition) ? (
-        <Printing edition={edition} />
+        <PrintChoices edition={edition} />
       ) : isSample(edition) ? (
         <SampleChoices edition={edition} />
       ) : isFixed(edition) ? (
@@ -240,7 +238,7 @@ function Pages({ line }: { line: Line }) {
   const print = printOf(useBook().book, line.id);
   const product = useProduct(line.id);
   // A cover has one sheet; the pages that made its spine are the book's.
-  const counts = print || productKeyOf(line.id).form === 'screen';
+  const counts = print || /screen|attached-pages/.test(productKeyOf(line.id).form);
   const count = counts ? (line.pages ?? product?.pages ?? 0) : 0;
   return (
     <>
@@ -266,7 +264,9 @@ function Made({ line }: { line: Line }) {
   return (
     <>
       {format(product.madeAt, 'd MMM yyyy, HH:mm')}
-      {product.revision < revision ? (
+      {product.fit ? (
+        <Outgrown product={product} />
+      ) : product.revision < revision ? (
         <span className="block text-[13px] text-ochre">the book has changed since</span>
       ) : null}
       {product.signedOffAt !== null ? (
@@ -305,6 +305,15 @@ function MadeFile({ line }: { line: Line }) {
 }
 
 function Make({ line }: { line: Line }) {
+  const { edition, form } = productKeyOf(line.id);
+  return edition !== null && (form === 'attached-cover' || form === 'attached-pages') ? (
+    <AttachedActions of={edition} what={form} />
+  ) : (
+    <MakeFile line={line} />
+  );
+}
+
+function MakeFile({ line }: { line: Line }) {
   const { session } = useTitle();
   const { book, jobs } = useBook();
   const edition = editionOf(book, line.id);
@@ -335,47 +344,6 @@ function Make({ line }: { line: Line }) {
       {edition ? <EditionMenu edition={edition} /> : null}
       <Ended job={job} />
     </>
-  );
-}
-
-const BINDINGS = choicesOf<PrintEdition['binding']>({ paperback: 'Paperback', hardback: 'Hardback' });
-
-/** What the printer is to know: the binding, the paper, and the standard that the file keeps to. */
-function Printing({ edition }: { edition: PrintEdition }) {
-  const set = useEditionFields(edition);
-  const select = 'h-7 max-w-full text-[13px]';
-  return (
-    <span className="mt-1 flex flex-col items-start gap-1">
-      <Select
-        label={`Binding of the ${inSentence(edition.name)}`}
-        tip="Boards make the spine thicker, and the cover larger: it is folded in around them."
-        className={select}
-        value={edition.binding}
-        choices={BINDINGS}
-        onChoose={(binding) => set('Change the binding', { binding })}
-      />
-      <Select
-        label={`Paper of the ${inSentence(edition.name)}`}
-        className={select}
-        value={paperOf(edition.paper).id}
-        choices={PAPERS.map((p) => ({ value: p.id, name: p.name }))}
-        onChoose={(paper) => set('Change the paper', { paper })}
-      />
-      <Select
-        label={`Inks of the ${inSentence(edition.name)}`}
-        className={select}
-        value={edition.inks}
-        choices={INKS}
-        onChoose={(inks) => set('Change the inks', { inks })}
-      />
-      <Select
-        label={`Standard of the printer’s PDF of the ${inSentence(edition.name)}`}
-        className={select}
-        value={edition.standard}
-        choices={STANDARDS}
-        onChoose={(standard) => set('Change the standard of the printer’s PDF', { standard })}
-      />
-    </span>
   );
 }
 

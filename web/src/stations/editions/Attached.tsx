@@ -1,0 +1,121 @@
+'use client';
+/** PDFs that others made for a print edition: attached, checked, checked again when the edition has changed, taken away. */
+import { toast } from 'sonner';
+import { attachedTo, printOf, productKeyOf, type Attached } from '@pagina/core/book';
+import { fitOf, outgrown } from '@pagina/core/check';
+import type { Product } from '@pagina/data';
+import { useBook, useComposed, useTitle } from '@/title/context';
+import { Button } from '@/ui/Button';
+import { useFileChooser } from '@/ui/FileDrop';
+import { Progress } from '@/ui/Progress';
+import { Ended } from './Ended';
+
+export const ATTACHED: readonly { what: Attached; name: string; called: string; form: string }[] = [
+  {
+    what: 'attached-cover',
+    name: 'Designer’s cover',
+    called: 'designer’s cover',
+    form: 'A PDF made elsewhere: back, spine and front on one sheet',
+  },
+  {
+    what: 'attached-pages',
+    name: 'Pages set elsewhere',
+    called: 'pages set elsewhere',
+    form: 'A PDF made elsewhere, in place of these pages',
+  },
+];
+
+const AWAY = 'Pagina can’t be reached just now. Try again in a moment.';
+/** Answers whether it was done, and says why where it wasn’t. */
+async function ask(address: string, more: RequestInit): Promise<boolean> {
+  const r = await fetch(address, more).catch(() => null);
+  if (!r?.ok) toast(r ? ((await r.json()) as { message: string }).message : AWAY);
+  return r?.ok ?? false;
+}
+
+/** Chooses a PDF and sends it. Its field is to stand somewhere in the page. */
+export function useAttaching(of: string, what: Attached): ReturnType<typeof useFileChooser> {
+  const { session } = useTitle();
+  return useFileChooser({
+    label: what === 'attached-cover' ? 'Designer’s cover, a PDF' : 'Pages set elsewhere, a PDF',
+    endings: ['.pdf'],
+    onFiles: ([file]) => {
+      if (!file) return;
+      const query = new URLSearchParams({ of, what }).toString();
+      void session.flush().then(() =>
+        ask(`/api/titles/${session.id}/attached?${query}`, {
+          method: 'POST',
+          headers: { 'X-File-Name': encodeURIComponent(file.name) },
+          body: file,
+        }),
+      );
+    },
+  });
+}
+
+/** What the edition asks of a file now; null until its pages are set. */
+function useOutgrown(product: Product): string | null {
+  const { book, products } = useBook();
+  const { composed } = useComposed();
+  const { edition: of, form } = productKeyOf(product.edition);
+  const edition = of === null ? undefined : printOf(book, of);
+  if (!edition || !product.fit || of === null) return null;
+  const supplied = products.find((p) => p.edition === attachedTo(of, 'attached-pages'));
+  const pages = supplied?.pages ?? (composed?.edition === of ? composed.pages.length : 0);
+  return outgrown(product.fit, fitOf(edition, pages), form === 'attached-cover' ? 'cover' : 'pages');
+}
+
+export function Outgrown({ product }: { product: Product }) {
+  const why = useOutgrown(product);
+  return why ? <span className="block text-[13px] text-ochre">{why}</span> : null;
+}
+
+export function AttachedActions({ of, what }: { of: string; what: Attached }) {
+  const { session } = useTitle();
+  const { jobs, products } = useBook();
+  const { field, open } = useAttaching(of, what);
+  const id = attachedTo(of, what);
+  const address = `/api/titles/${session.id}/attached`;
+  const job = jobs.find((j) => (j.payload as { edition?: string }).edition === id);
+  const working = job && (job.state === 'queued' || job.state === 'running');
+  const file = products.find((p) => p.edition === id);
+  const check = (more: { file?: { sha256: string; name: string } } = {}): Promise<boolean> =>
+    ask(address, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ of, what, ...more }),
+    });
+  const remove = async (): Promise<void> => {
+    const query = new URLSearchParams({ of, what }).toString();
+    if (!(await ask(`${address}?${query}`, { method: 'DELETE' })) || !file) return;
+    const { sha256, name } = file;
+    toast(`${name} was removed.`, {
+      action: { label: 'Undo', onClick: () => void check({ file: { sha256, name } }) },
+    });
+  };
+  const named = what === 'attached-cover' ? 'the designer’s cover' : 'the pages set elsewhere';
+  return (
+    <>
+      {field}
+      {working ? (
+        <span className="inline-flex flex-wrap items-center justify-end gap-3">
+          <Progress stage={job.stage} share={job.share} />
+          <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
+        </span>
+      ) : (
+        <span className="inline-flex flex-wrap justify-end gap-1">
+          <Button aria-label={`Check ${named} again`} onClick={() => void check()}>
+            Check again
+          </Button>
+          <Button kind="quiet" className="px-2" aria-label={`Replace ${named}`} onClick={open}>
+            Replace
+          </Button>
+          <Button kind="quiet" className="px-2" aria-label={`Remove ${named}`} onClick={() => void remove()}>
+            Remove
+          </Button>
+        </span>
+      )}
+      <Ended job={job} />
+    </>
+  );
+}
