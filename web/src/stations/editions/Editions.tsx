@@ -144,7 +144,10 @@ export function Editions() {
     // A file made elsewhere has a row while it is there, or on its way.
     const hasFile = (id: string): boolean =>
       products.some((p) => p.edition === id) ||
-      jobs.some((j) => j.kind === 'attach' && (j.payload as { edition?: string }).edition === id);
+      ['queued', 'running', 'failed'].includes(
+        jobs.find((j) => j.kind === 'attach' && (j.payload as { edition?: string }).edition === id)?.state ??
+          '',
+      );
     return [
       ...book.editions.flatMap((e) => [
         {
