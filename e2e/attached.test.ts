@@ -61,10 +61,15 @@ it('tells what is wrong with pages set elsewhere, takes them away, and puts them
   await pages
     .getByText(/The pages are cut to 152.4 mm × 228.6 mm; the edition’s trim is 139.7 mm × 215.9 mm/)
     .waitFor({ timeout: 60_000 });
-  await pages.getByText(/ink comes within 7.[01] mm of the fold; Quayhead wants 10.0 mm for 10 pages/).waitFor();
+  await pages
+    .getByText(/ink comes within 7.[01] mm of the fold; Quayhead wants 10.0 mm for 10 pages/)
+    .waitFor();
   await pages.getByRole('button', { name: 'Remove the pages set elsewhere' }).click();
   await pages.waitFor({ state: 'detached' });
-  await page.getByText('pages.pdf was removed.').locator('..').getByRole('button', { name: 'Undo' }).click();
+  await page
+    .locator('[data-sonner-toast]', { hasText: 'pages.pdf was removed.' })
+    .getByRole('button', { name: 'Undo' })
+    .click();
   await pages.getByText(/The pages are cut to/).waitFor({ timeout: 60_000 });
 });
 
