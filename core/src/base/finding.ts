@@ -28,6 +28,8 @@ export interface Finding {
   about?: string;
   /** Name of the mend that would put it right without a person. */
   mend?: string;
+  /** Two texts that should be the same, to be shown letter by letter. */
+  differs?: { found: string; wanted: string };
 }
 
 /**

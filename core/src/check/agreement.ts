@@ -6,6 +6,7 @@ import { authorsLine, bareIsbn, fileStem, isbnFault, ISBN_FAULTS } from '../reco
 import { atSection, type BookSubject } from './book/subject';
 import type { EpubSubject } from './epub';
 import type { PdfSubject } from './pdf';
+import { likest } from './letters';
 import { runRules, type Rule } from './rules';
 
 const plain = (s: string): string =>
@@ -103,9 +104,11 @@ export const RECORD_RULES: readonly Rule<BookSubject>[] = [
     remedy: 'Change the page, or the record.',
     *look({ book }) {
       const { title } = book.record;
-      for (const { section, words } of writtenPages(book, 'title-page'))
+      for (const { section, words, lines } of writtenPages(book, 'title-page'))
         if (title && !words.includes(plain(title)))
-          yield atSection(section, `The title page doesn’t show the title from the record, “${title}”.`);
+          yield atSection(section, `The title page doesn’t show the title from the record, “${title}”.`, {
+            differs: nearest(lines, title),
+          });
     },
   },
   {
@@ -117,9 +120,11 @@ export const RECORD_RULES: readonly Rule<BookSubject>[] = [
     remedy: 'Change the page, or the record.',
     *look({ book }) {
       const author = authorsLine(book.record);
-      for (const { section, words } of writtenPages(book, 'title-page'))
+      for (const { section, words, lines } of writtenPages(book, 'title-page'))
         if (author && !words.includes(plain(author)))
-          yield atSection(section, `The title page doesn’t name ${author}.`);
+          yield atSection(section, `The title page doesn’t name ${author}.`, {
+            differs: nearest(lines, author),
+          });
     },
   },
   {
@@ -131,11 +136,12 @@ export const RECORD_RULES: readonly Rule<BookSubject>[] = [
     remedy: 'Change the page, or the record.',
     *look({ book }) {
       const { subtitle } = book.record;
-      for (const { section, words } of writtenPages(book, 'title-page'))
+      for (const { section, words, lines } of writtenPages(book, 'title-page'))
         if (subtitle && !words.includes(plain(subtitle)))
           yield atSection(
             section,
             `The title page doesn’t show the subtitle from the record, “${subtitle}”.`,
+            { differs: nearest(lines, subtitle) },
           );
     },
   },
@@ -154,10 +160,34 @@ export const RECORD_RULES: readonly Rule<BookSubject>[] = [
             yield atSection(
               section,
               `The copyright page shows the ISBN ${isbn}, which no edition in the record has.`,
-              {
-                about: isbn,
-              },
+              { about: isbn, differs: nearest([...known], isbn, true) },
             );
+    },
+  },
+  {
+    name: 'agree/copyright-own-isbn',
+    severity: 'caution',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: 'Shops look on the copyright page for the number of the very edition that they sell.',
+    remedy: 'Add the number to the page, or let the page be made from the record.',
+    *look({ book }) {
+      for (const { section } of writtenPages(book, 'copyright-page')) {
+        const shown = isbnsIn(onOneLine(section.content));
+        // A number that no edition has is told of by itself.
+        if (shown.length === 0 || shown.some((n) => !book.editions.some((e) => bareIsbn(e.isbn) === n)))
+          continue;
+        for (const e of book.editions) {
+          const isbn = bareIsbn(e.isbn);
+          const carries = sectionsOf(book, e.id).some((s) => s.id === section.id);
+          if (isbn && carries && !shown.includes(isbn))
+            yield atSection(
+              section,
+              `The copyright page shows no ISBN of the ${inSentence(e.name)}, which is ${e.isbn}.`,
+              { about: e.id },
+            );
+        }
+      }
     },
   },
   {
@@ -200,10 +230,23 @@ export const RECORD_RULES: readonly Rule<BookSubject>[] = [
 ];
 
 /** Pages of a kind that the author wrote, with their words compared as `plain` has them. */
-function* writtenPages(book: Book, kind: SectionKind): Generator<{ section: Section; words: string }> {
+function* writtenPages(
+  book: Book,
+  kind: SectionKind,
+): Generator<{ section: Section; words: string; lines: string[] }> {
   for (const section of book.sections)
-    if (section.kind === kind && hasText(section.content))
-      yield { section, words: plain(`${section.title} ${onOneLine(section.content)}`) };
+    if (section.kind === kind && hasText(section.content)) {
+      const lines = [section.title];
+      section.content.forEach((b) => void lines.push(b.textContent));
+      yield { section, words: plain(`${section.title} ${onOneLine(section.content)}`), lines };
+    }
+}
+
+/** The words that were meant for the wanted ones, beside them; turned round where the list holds what is wanted. */
+function nearest(lines: readonly string[], words: string, turned = false): Finding['differs'] {
+  const line = likest(lines, words);
+  if (line === null) return undefined;
+  return turned ? { found: words, wanted: line } : { found: line, wanted: words };
 }
 
 /** Numbers in a text that look like an ISBN of thirteen digits. */
@@ -275,11 +318,14 @@ export const FILE_RULES: readonly Rule<FileSubject>[] = [
     name: 'agree/file-title',
     *look(subject) {
       const { book, file } = subject;
-      if (!plain(file.title).startsWith(plain(book.record.title)))
+      const { title, subtitle } = book.record;
+      // Equal to the letter, with the subtitle behind it or without.
+      if (file.title !== title && !(subtitle && file.title === `${title}: ${subtitle}`))
         yield {
-          message: `The file’s title is “${file.title}”, the record “${book.record.title}”.`,
+          message: `The file’s title is “${file.title}”, the record “${title}”.`,
           file: file.name,
           remedy: again(subject),
+          differs: { found: file.title, wanted: title },
         };
     },
   },
@@ -289,12 +335,13 @@ export const FILE_RULES: readonly Rule<FileSubject>[] = [
     *look(subject) {
       const { book, file } = subject;
       for (const c of book.record.contributors)
-        if (c.role === 'author' && !plain(file.author).includes(plain(c.name)))
+        if (c.role === 'author' && !file.author.includes(c.name))
           yield {
             message: `The file doesn’t name ${c.name} as author.`,
             file: file.name,
             remedy: again(subject),
             about: c.name,
+            differs: nearest(file.author.split(', '), c.name),
           };
     },
   },
@@ -311,6 +358,7 @@ export const FILE_RULES: readonly Rule<FileSubject>[] = [
             : `The file carries the ISBN ${file.isbn}, but the record has none.`,
           file: file.name,
           remedy: again(subject),
+          ...(isbn && file.isbn ? { differs: { found: file.isbn, wanted: isbn } } : {}),
         };
     },
   },

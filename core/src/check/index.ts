@@ -4,6 +4,7 @@ export * from './mends';
 export { accessReport, type AccessReport } from './epub/statements';
 export * from './pdf';
 export * from './accepted';
+export { letters, type Letters } from './letters';
 export { bookMendLabel, mendBook } from './book/mends';
 export { checkFileAgreement, epubFacts, pdfFacts, type FileFacts } from './agreement';
 export { checkBook, checkPages, inOrder, pagesFacts, type PagesFacts } from './book';

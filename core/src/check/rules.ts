@@ -18,6 +18,8 @@ export interface Breach {
   remedy?: string;
   /** What a mend of it has to know: a path, a property, a prefix. */
   about?: string;
+  /** Two texts that should be the same, to be shown letter by letter. */
+  differs?: Finding['differs'];
   /** False where this one cannot be mended without guessing. */
   mend?: false;
 }

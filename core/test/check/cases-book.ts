@@ -141,6 +141,21 @@ export const BOOK_CASES: readonly BookCase[] = [
     ],
   },
   {
+    rule: 'agree/copyright-own-isbn',
+    bad: [
+      {
+        ...page('copyright-page', 'ISBN 978-3-16-148410-0'),
+        editions: isbns('9783161484100', '9789295055124').editions,
+      },
+    ],
+    good: [
+      {
+        ...page('copyright-page', 'ISBN 978-3-16-148410-0 (print), 978-92-95055-12-4 (ebook)'),
+        editions: isbns('9783161484100', '9789295055124').editions,
+      },
+    ],
+  },
+  {
     rule: 'agree/copyright-year',
     bad: [page('copyright-page', '© 2024 Ines Calloway')],
     good: [

@@ -4,6 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { format } from 'date-fns';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
 import type { Finding } from '@pagina/core/base';
+import { letters } from '@pagina/core/check';
 import { Button } from '@/ui/Button';
 import { SeverityMark } from '@/ui/SeverityMark';
 import { rowsOf, SOME, titleOfRule, type FindingRow, type Listed, type RuleGroup } from './groups';
@@ -74,6 +75,7 @@ export function RuleList({
           {alone ? <h2 className="font-serif text-[17px] leading-6">{titleOfRule(f.rule)}</h2> : null}
           {f.message}
           {f.words ? <span className="block font-serif text-ink-soft italic">{f.words}</span> : null}
+          {f.differs ? <LetterByLetter {...f.differs} /> : null}
           {alone ? <Why of={f} /> : null}
           {accepted ? (
             <span className="block text-[13px] text-ink-soft">
@@ -124,4 +126,23 @@ export function RuleList({
 
 const Why = ({ of }: { of: Finding }) => (
   <span className="block text-[13px] text-ink-soft">{[of.why, of.remedy].filter(Boolean).join(' ')}</span>
+);
+
+/** Two texts that should be the same: letters that are too many struck out, letters that lack underlined. */
+const LetterByLetter = ({ found, wanted }: { found: string; wanted: string }) => (
+  <span className="block font-serif" data-letters>
+    {letters(found, wanted).map((l, i) =>
+      l.how === 'same' ? (
+        <span key={i}>{l.text}</span>
+      ) : l.how === 'found' ? (
+        <del key={i} className="text-rubric">
+          {l.text}
+        </del>
+      ) : (
+        <ins key={i} className="text-spruce decoration-2 underline-offset-2">
+          {l.text}
+        </ins>
+      ),
+    )}
+  </span>
 );
