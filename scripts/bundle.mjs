@@ -21,6 +21,7 @@ const external = [
   'docx',
   'pdfjs-dist',
   '@napi-rs/canvas',
+  'tesseract.js',
   'word-extractor',
   'rtf-stream-parser',
   'iconv-lite',

@@ -18,7 +18,7 @@ import type { InkMargins, PdfSubject, ReadBarcode } from '@pagina/core/check';
 import { cutOf } from '@pagina/core/check';
 import { pdfjsFolder } from './places';
 
-interface Grey {
+export interface Grey {
   width: number;
   height: number;
   /** 0 black to 255 white. */
@@ -124,11 +124,18 @@ function marginsOf(
 /** Dots an inch at which barcodes are looked for: the narrowest bar of one at half its size is two dots wide. */
 const BARCODE_DPI = 360;
 
-/** Barcodes of books (EAN-13) on the first page. Errors: `pdf/not-drawn`. */
-export function barcodesOn(bytes: Uint8Array): Promise<Outcome<ReadBarcode[]>> {
+/** Dots an inch at which words are read. */
+const WORDS_DPI = 150;
+
+/** What a cover shows: barcodes of books (EAN-13), and lines of words. Errors: `pdf/not-drawn`. */
+export function coverShows(
+  bytes: Uint8Array,
+): Promise<Outcome<{ barcodes: ReadBarcode[]; words: string[] }>> {
   return opened(bytes, async (doc) => {
     const page = await doc.getPage(1);
-    return barcodesIn(await draw(page, BARCODE_DPI));
+    const barcodes = barcodesIn(await draw(page, BARCODE_DPI));
+    const { wordsOn } = await import('./coverwords');
+    return { barcodes, words: await wordsOn(await draw(page, WORDS_DPI)) };
   });
 }
 

@@ -29,7 +29,7 @@ import { png } from '../../core/test/fixtures/manuscript';
 import { otherEbooks, OTHER_EBOOKS } from '../../scripts/setup.mjs';
 import { makePrint } from '../src';
 import { makeCover } from '../src/cover';
-import { barcodesOn, inkMargins } from '../src/drawn';
+import { coverShows, inkMargins } from '../src/drawn';
 
 // The ISBN Users' Manual's own number, and another with a right check digit, from memory.
 const ISBN = '978-92-95055-12-4';
@@ -49,14 +49,20 @@ const inkOf = async (bytes: Uint8Array): Promise<(InkMargins | null)[]> => {
   if (!r.ok) throw new Error(r.refusal.message);
   return r.value;
 };
-async function coverFindings(bytes: Uint8Array, pages: number, edition = paperback) {
-  const barcodes = await barcodesOn(bytes);
-  if (!barcodes.ok) throw new Error(barcodes.refusal.message);
+async function coverFindings(
+  bytes: Uint8Array,
+  pages: number,
+  edition = paperback,
+  record: Book['record'] = BOOK.record,
+) {
+  const shown = await coverShows(bytes);
+  if (!shown.ok) throw new Error(shown.refusal.message);
   return checkCoverFile({
     pdf: await subjectOf(bytes),
     fit: fitOf(edition, pages),
     geometry: wantedCover(edition, pages)!,
-    barcodes: barcodes.value,
+    ...shown.value,
+    record,
   }).map((f) => [f.rule, f.message] as const);
 }
 const own = async (pages: number, book = BOOK): Promise<Uint8Array> => {
@@ -111,16 +117,17 @@ async function designed(
   }
   return doc.save();
 }
+/** A sheet that the test drew has bars and no words. */
 const only = (found: readonly (readonly [string, string])[], start: string): string[] =>
-  found.filter(([rule]) => rule.startsWith(start)).map(([rule]) => rule);
+  found.map(([rule]) => rule).filter((r) => r.startsWith(start) && !/title|author/.test(r));
 
 describe('the cover of a designer', () => {
   it('fits the edition for which it was made, its barcode read', async () => {
     const bytes = await own(320);
     expect(await coverFindings(bytes, 320)).toEqual([]);
-    const read = await barcodesOn(bytes);
-    expect(read.ok && read.value.map((b) => b.digits)).toEqual([ISBN.replaceAll('-', '')]);
-    expect(read.ok && read.value[0]!.module / (72 / 25.4)).toBeCloseTo(0.33, 2);
+    const read = await coverShows(bytes);
+    expect(read.ok && read.value.barcodes.map((b) => b.digits)).toEqual([ISBN.replaceAll('-', '')]);
+    expect(read.ok && read.value.barcodes[0]!.module / (72 / 25.4)).toBeCloseTo(0.33, 2);
     expect(only(await coverFindings(await designed(320), 320), 'cover-file')).toEqual([]);
     expect(only(await coverFindings(await designed(320, { turned: true }), 320), 'cover-file')).toEqual([]);
   });
@@ -165,6 +172,23 @@ describe('the cover of a designer', () => {
       'cover-file/barcode-small',
     ]);
     expect(only(await coverFindings(await designed(320, { scale: 0.82 }), 320), 'cover-file')).toEqual([]);
+  });
+  it('has its words read, wherever and however large they are, and compared with the record', async () => {
+    const other = { ...BOOK.record, title: 'The Causeways' };
+    expect(await coverFindings(await own(320), 320, paperback, other)).toEqual([
+      ['cover-file/title', 'The cover shows “The Causeway” where the title is “The Causeways”.'],
+    ]);
+    const someone = {
+      ...BOOK.record,
+      contributors: BOOK.record.contributors.map((c) => ({ ...c, name: 'Tobias Ferncastle' })),
+    };
+    expect(await coverFindings(await own(320), 320, paperback, someone)).toEqual([
+      ['cover-file/author', 'The author, “Tobias Ferncastle”, could not be read on the cover.'],
+    ]);
+    const greek = { ...BOOK.record, title: 'Η Θάλασσα' };
+    expect((await coverFindings(await own(320), 320, paperback, greek)).map(([, m]) => m)).toEqual([
+      'The words on the cover were not compared with the title, “Η Θάλασσα”: only Latin letters can be read.',
+    ]);
   });
   it('is outgrown when pages, trim, paper or ISBN change, and pages by the trim alone', () => {
     const then = fitOf(paperback, 320);
@@ -287,11 +311,11 @@ describe('pages set elsewhere', () => {
     expect(found).toEqual(expect.arrayContaining(['pages-file/trim', 'pdf/trim-range', 'pages-file/colour']));
   });
   it('that are no PDF, or broken, end in a sentence', async () => {
-    expect(await barcodesOn(new TextEncoder().encode('%PDF-1.4 nothing'))).toMatchObject({ ok: false });
+    expect(await coverShows(new TextEncoder().encode('%PDF-1.4 nothing'))).toMatchObject({ ok: false });
     const good = await designed(100);
     for (let n = 0; n < 20; n++) {
       const cut = good.slice(0, Math.floor((good.length * n) / 20));
-      const r = await barcodesOn(cut);
+      const r = await coverShows(cut);
       expect(typeof r.ok).toBe('boolean');
     }
   });

@@ -20,7 +20,7 @@ export async function checkAttached(
   const pdf = await pdfSubject(bytes);
   if (!pdf.ok) return { type: 'refused', message: pdf.refusal.message };
   const count = pdf.value.pages.length;
-  const { barcodesOn, inkMargins } = await import('@pagina/make/drawn');
+  const { coverShows, inkMargins } = await import('@pagina/make/drawn');
   if (what === 'attached-pages') {
     const ink = await inkMargins(bytes, pdf.value, (s) => progress('Drawing its pages', s));
     if (!ink.ok) return { type: 'refused', message: ink.refusal.message };
@@ -36,13 +36,19 @@ export async function checkAttached(
     if (!composed.ok) return { type: 'refused', message: composed.refusal.message };
     pages = composed.value.report.pages;
   }
-  progress('Reading its barcode', 0);
+  progress('Reading its words and barcode', 0);
   const geometry = wantedCover(edition, pages);
-  const barcodes = await barcodesOn(bytes);
+  const shown = await coverShows(bytes);
   if (!geometry)
     return { type: 'refused', message: 'The edition’s trim can’t be read. Choose it again in Design.' };
-  if (!barcodes.ok) return { type: 'refused', message: barcodes.refusal.message };
+  if (!shown.ok) return { type: 'refused', message: shown.refusal.message };
   const fit = fitOf(edition, pages);
-  const findings = checkCoverFile({ pdf: pdf.value, fit, geometry, barcodes: barcodes.value });
+  const findings = checkCoverFile({
+    pdf: pdf.value,
+    fit,
+    geometry,
+    ...shown.value,
+    record: parsed.value.record,
+  });
   return { type: 'attached', pages: count, fit, findings: bySeverity(findings) };
 }

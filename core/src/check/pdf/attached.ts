@@ -7,9 +7,10 @@ import type { Finding } from '../../base';
 import type { PrintEdition } from '../../book';
 import { coverGeometry, type CoverGeometry } from '../../cover';
 import { trimOf } from '../../design';
-import { bareIsbn } from '../../record';
+import { bareIsbn, type BookRecord } from '../../record';
+import { likest } from '../letters';
 import { paperOf, spineWidth } from '../../trade';
-import { runRules, type Rule } from '../rules';
+import { runRules, type Breach, type Rule } from '../rules';
 import { PDF_RULES } from './rules';
 import { checkPrinted, cutOf, MM, type InkMargins } from './printed';
 import type { PdfSubject } from './subject';
@@ -60,6 +61,9 @@ export interface CoverFile {
   geometry: CoverGeometry;
   /** What a decoder found on the sheet. */
   barcodes: readonly ReadBarcode[];
+  /** Lines that a recogniser read on the sheet. */
+  words: readonly string[];
+  record: Pick<BookRecord, 'title' | 'contributors'>;
 }
 
 const mm = (pt: number): string => `${(pt / MM).toFixed(1)} mm`;
@@ -158,6 +162,29 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
       const least = Math.min(...around);
       if (least < wanted - NEARLY)
         yield { message: `The cover has ${mm(Math.max(0, least))} of bleed; ${mm(wanted)} are needed.` };
+    },
+  },
+  {
+    name: 'cover-file/title',
+    severity: 'caution',
+    profiles: ['agreement', 'print'],
+    source: 'common practice: shops compare the cover with the listing',
+    why: 'Shops refuse a book whose cover bears another title.',
+    remedy:
+      'Compare the cover with the record. If they agree, accept this and say so: letters drawn by hand can’t always be read.',
+    look: ({ words, record }) => missing(words, record.title, 'the title'),
+  },
+  {
+    name: 'cover-file/author',
+    severity: 'caution',
+    profiles: ['agreement', 'print'],
+    source: 'common practice: shops compare the cover with the listing',
+    why: 'Shops refuse a book whose cover names somebody else.',
+    remedy:
+      'Compare the cover with the record. If they agree, accept this and say so: letters drawn by hand can’t always be read.',
+    *look({ words, record }) {
+      for (const c of record.contributors)
+        if (c.role === 'author') yield* missing(words, c.name, 'the author');
     },
   },
   {
@@ -265,6 +292,35 @@ export const PAGES_FILE_RULES: readonly Rule<PagesFile>[] = [
     },
   },
 ];
+
+/** As a recogniser reads: no case, no accents, no signs, no spaces. */
+const bare = (s: string): string =>
+  s
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '');
+
+/** Words that the lines should hold, broken as they may be. */
+function* missing(lines: readonly string[], wanted: string, what: string): Generator<Breach> {
+  if (
+    bare(wanted) === '' ||
+    lines.some((_, i) => bare(lines.slice(i, i + 8).join('')).includes(bare(wanted)))
+  )
+    return;
+  if (!/^[\p{Script=Latin}\p{N}\p{P}\p{Zs}\p{M}]*$/u.test(wanted))
+    return void (yield {
+      message: `The words on the cover were not compared with ${what}, “${wanted}”: only Latin letters can be read.`,
+      about: wanted,
+    });
+  const near = likest(lines, wanted);
+  yield {
+    message: near
+      ? `The cover shows “${near}” where ${what} is “${wanted}”.`
+      : `${what === 'the title' ? 'The title' : 'The author'}, “${wanted}”, could not be read on the cover.`,
+    about: wanted,
+    ...(near ? { differs: { found: near, wanted } } : {}),
+  };
+}
 
 /** What a cover's sheet is to be for so many pages. */
 export function wantedCover(edition: PrintEdition, pages: number): CoverGeometry | null {
