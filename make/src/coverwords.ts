@@ -4,24 +4,22 @@
  */
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { Grey } from './drawn';
+import type { PSM } from 'tesseract.js';
+import type { Grey } from './grey';
 
 const require_ = createRequire(import.meta.url);
 const dataFolder = (): string =>
   join(dirname(require_.resolve('@tesseract.js-data/eng/package.json')), '4.0.0_best_int');
 
 /** Finds words wherever they are on a sheet, in any order ("sparse text"). */
-const SPARSE = '11';
+const SPARSE = '11' as PSM;
 
 /** Lines of words, those of the sheet as it is before those of the sheet turned both ways, as a spine is read. */
 export async function wordsOn(sheet: Grey): Promise<string[]> {
-  const [{ createWorker, PSM }, { default: sharp }] = await Promise.all([
-    import('tesseract.js'),
-    import('sharp'),
-  ]);
+  const [{ createWorker }, { default: sharp }] = await Promise.all([import('tesseract.js'), import('sharp')]);
   const worker = await createWorker('eng', 1, { langPath: dataFolder(), cacheMethod: 'none', gzip: true });
   try {
-    await worker.setParameters({ tessedit_pageseg_mode: SPARSE as (typeof PSM)['SPARSE_TEXT'] });
+    await worker.setParameters({ tessedit_pageseg_mode: SPARSE });
     const lines: string[] = [];
     const raw = { width: sheet.width, height: sheet.height, channels: 1 as const };
     for (const turn of [0, 90, 270]) {

@@ -16,14 +16,9 @@ import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf
 import { done, refused, type Outcome } from '@pagina/core/base';
 import type { InkMargins, PdfSubject, ReadBarcode } from '@pagina/core/check';
 import { cutOf } from '@pagina/core/check';
+import type { Grey } from './grey';
 import { pdfjsFolder } from './places';
 
-export interface Grey {
-  width: number;
-  height: number;
-  /** 0 black to 255 white. */
-  data: Uint8ClampedArray;
-}
 /** Pixels of a page at most: a poster's sheet is drawn coarser. */
 const MOST_PIXELS = 40_000_000;
 

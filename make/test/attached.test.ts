@@ -128,15 +128,15 @@ describe('the cover of a designer', () => {
     const read = await coverShows(bytes);
     expect(read.ok && read.value.barcodes.map((b) => b.digits)).toEqual([ISBN.replaceAll('-', '')]);
     expect(read.ok && read.value.barcodes[0]!.module / (72 / 25.4)).toBeCloseTo(0.33, 2);
-    expect(only(await coverFindings(await designed(320), 320), 'cover-file')).toEqual([]);
-    expect(only(await coverFindings(await designed(320, { turned: true }), 320), 'cover-file')).toEqual([]);
+    expect(only(await coverFindings(await designed(320), 320), 'cover')).toEqual([]);
+    expect(only(await coverFindings(await designed(320, { turned: true }), 320), 'cover')).toEqual([]);
   });
   it('that was made for another number of pages is told which its spine fits', async () => {
     for (const [made, now] of [
       [280, 420],
       [600, 320],
     ] as const) {
-      const found = (await coverFindings(await own(made), now)).find(([rule]) => rule === 'cover-file/spine');
+      const found = (await coverFindings(await own(made), now)).find(([rule]) => rule === 'cover/spine');
       const guessed = Number(/fits about (\d+) pages; this book has (\d+)/.exec(found![1])![1]);
       expect(Math.abs(guessed - made)).toBeLessThanOrEqual(4);
     }
@@ -145,45 +145,45 @@ describe('the cover of a designer', () => {
   });
   it('is refused for its height, its bleed, and more than one page', async () => {
     const tall = { ...paperback, trim: '6 × 9 in' };
-    expect(only(await coverFindings(await own(320), 320, tall), 'cover-file/height')).toHaveLength(1);
-    expect(only(await coverFindings(await designed(320, { bleed: 3 }), 320), 'cover-file')).toEqual([
-      'cover-file/bleed',
+    expect(only(await coverFindings(await own(320), 320, tall), 'cover/height')).toHaveLength(1);
+    expect(only(await coverFindings(await designed(320, { bleed: 3 }), 320), 'cover')).toEqual([
+      'cover/bleed',
     ]);
     const pages = await makePrint(BOOK, 'paperback', { pictures: () => null });
     if (!pages.ok) throw new Error();
-    expect(only(await coverFindings(pages.value.bytes, 320), 'cover-file/one-sheet')).toHaveLength(1);
+    expect(only(await coverFindings(pages.value.bytes, 320), 'cover/one-sheet')).toHaveLength(1);
   });
   it('is held against the ISBN, wherever on the sheet its barcode is', async () => {
     expect(await coverFindings(await designed(320, { isbn: OTHER }), 320)).toContainEqual([
-      'cover-file/other-isbn',
+      'cover/other-isbn',
       `The barcode says ${OTHER}; this edition’s ISBN is 9789295055124.`,
     ]);
-    expect(only(await coverFindings(await designed(320, { isbn: '' }), 320), 'cover-file')).toEqual([
-      'cover-file/no-barcode',
+    expect(only(await coverFindings(await designed(320, { isbn: '' }), 320), 'cover')).toEqual([
+      'cover/no-barcode',
     ]);
     const none = { ...paperback, isbn: '' };
-    expect(only(await coverFindings(await designed(320, { isbn: '' }), 320, none), 'cover-file')).toEqual([]);
+    expect(only(await coverFindings(await designed(320, { isbn: '' }), 320, none), 'cover')).toEqual([]);
   });
   it('needs light around its barcode, and bars that are not too narrow', async () => {
-    expect(only(await coverFindings(await designed(320, { light: 4 }), 320), 'cover-file')).toEqual([
-      'cover-file/barcode-light',
+    expect(only(await coverFindings(await designed(320, { light: 4 }), 320), 'cover')).toEqual([
+      'cover/barcode-light',
     ]);
-    expect(only(await coverFindings(await designed(320, { scale: 0.7 }), 320), 'cover-file')).toEqual([
-      'cover-file/barcode-small',
+    expect(only(await coverFindings(await designed(320, { scale: 0.7 }), 320), 'cover')).toEqual([
+      'cover/barcode-small',
     ]);
-    expect(only(await coverFindings(await designed(320, { scale: 0.82 }), 320), 'cover-file')).toEqual([]);
+    expect(only(await coverFindings(await designed(320, { scale: 0.82 }), 320), 'cover')).toEqual([]);
   });
   it('has its words read, wherever and however large they are, and compared with the record', async () => {
     const other = { ...BOOK.record, title: 'The Causeways' };
     expect(await coverFindings(await own(320), 320, paperback, other)).toEqual([
-      ['cover-file/title', 'The cover shows “The Causeway” where the title is “The Causeways”.'],
+      ['cover/title', 'The cover shows “The Causeway” where the title is “The Causeways”.'],
     ]);
     const someone = {
       ...BOOK.record,
       contributors: BOOK.record.contributors.map((c) => ({ ...c, name: 'Tobias Ferncastle' })),
     };
     expect(await coverFindings(await own(320), 320, paperback, someone)).toEqual([
-      ['cover-file/author', 'The author, “Tobias Ferncastle”, could not be read on the cover.'],
+      ['cover/author', 'The author, “Tobias Ferncastle”, could not be read on the cover.'],
     ]);
     const greek = { ...BOOK.record, title: 'Η Θάλασσα' };
     expect((await coverFindings(await own(320), 320, paperback, greek)).map(([, m]) => m)).toEqual([
@@ -308,7 +308,7 @@ describe('pages set elsewhere', () => {
       inks: 'black',
       ink: await inkOf(bytes),
     }).map((f) => f.rule);
-    expect(found).toEqual(expect.arrayContaining(['pages-file/trim', 'pdf/trim-range', 'pages-file/colour']));
+    expect(found).toEqual(expect.arrayContaining(['interior/trim', 'pdf/trim-range', 'interior/colour']));
   });
   it('that are no PDF, or broken, end in a sentence', async () => {
     expect(await coverShows(new TextEncoder().encode('%PDF-1.4 nothing'))).toMatchObject({ ok: false });

@@ -86,7 +86,7 @@ function pagesOfSpine(width: number, { paper, binding }: Fit): number {
 
 export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
   {
-    name: 'cover-file/one-sheet',
+    name: 'cover/one-sheet',
     severity: 'blocker',
     profiles: ['print'],
     source: 'common practice: back, spine and front on one sheet',
@@ -97,7 +97,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     },
   },
   {
-    name: 'cover-file/height',
+    name: 'cover/height',
     severity: 'blocker',
     profiles: ['print'],
     source: 'common practice: trim of the pages; boards stand out from them',
@@ -114,7 +114,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     },
   },
   {
-    name: 'cover-file/spine',
+    name: 'cover/spine',
     severity: 'blocker',
     profiles: ['print'],
     source: 'common practice: two panels and a spine of half the pages times the caliper of the paper',
@@ -139,7 +139,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     },
   },
   {
-    name: 'cover-file/bleed',
+    name: 'cover/bleed',
     severity: 'blocker',
     profiles: ['print'],
     source: 'common practice: an eighth of an inch; boards are wrapped by more',
@@ -165,7 +165,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     },
   },
   {
-    name: 'cover-file/title',
+    name: 'cover/title',
     severity: 'caution',
     profiles: ['agreement', 'print'],
     source: 'common practice: shops compare the cover with the listing',
@@ -175,7 +175,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     look: ({ words, record }) => missing(words, record.title, 'the title'),
   },
   {
-    name: 'cover-file/author',
+    name: 'cover/author',
     severity: 'caution',
     profiles: ['agreement', 'print'],
     source: 'common practice: shops compare the cover with the listing',
@@ -188,7 +188,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     },
   },
   {
-    name: 'cover-file/no-barcode',
+    name: 'cover/no-barcode',
     severity: 'caution',
     profiles: ['print'],
     source: 'common practice: shops of printed books scan them',
@@ -199,7 +199,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     },
   },
   {
-    name: 'cover-file/other-isbn',
+    name: 'cover/other-isbn',
     severity: 'blocker',
     profiles: ['print'],
     source: 'ISBN Users’ Manual, 7th ed., §10: the number on the cover is the edition’s',
@@ -217,7 +217,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     },
   },
   {
-    name: 'cover-file/barcode-light',
+    name: 'cover/barcode-light',
     severity: 'caution',
     profiles: ['print'],
     source: 'ISO/IEC 15420: light margins of 11 and 7 modules (from memory)',
@@ -234,7 +234,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     },
   },
   {
-    name: 'cover-file/barcode-small',
+    name: 'cover/barcode-small',
     severity: 'caution',
     profiles: ['print'],
     source: 'GS1 General Specifications: 80 % at least (from memory)',
@@ -258,7 +258,7 @@ export interface PagesFile {
 }
 export const PAGES_FILE_RULES: readonly Rule<PagesFile>[] = [
   {
-    name: 'pages-file/trim',
+    name: 'interior/trim',
     severity: 'blocker',
     profiles: ['print'],
     source: 'common practice: one edition, one trim',
@@ -276,7 +276,7 @@ export const PAGES_FILE_RULES: readonly Rule<PagesFile>[] = [
     },
   },
   {
-    name: 'pages-file/colour',
+    name: 'interior/colour',
     severity: 'caution',
     profiles: ['print'],
     source: 'common practice: a black book is priced and printed without colour',

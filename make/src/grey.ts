@@ -1,0 +1,7 @@
+/** A picture in greys. */
+export interface Grey {
+  width: number;
+  height: number;
+  /** 0 black to 255 white. */
+  data: Uint8ClampedArray;
+}
