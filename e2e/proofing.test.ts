@@ -160,6 +160,27 @@ it('shows after a change which pages differ from the signed file, old beside new
   await expect.poll(() => progress().textContent()).not.toBe(before);
 });
 
+it('lists the lines that another version of the typesetting moved', async () => {
+  // The kept impression, as if an older version had set the file.
+  const impressions = '**/proof/impressions/*';
+  await page.route(impressions, async (route) => {
+    const r = await route.fetch();
+    await route.fulfill({ response: r, json: { ...((await r.json()) as object), engine: 0 } });
+  });
+  await page.reload();
+  await proof();
+  await open('Sign-off');
+  await page.getByText('The file was set by version 0 of the typesetting').waitFor();
+  await page.getByRole('button', { name: /^\d+ lines? moved$/ }).click();
+  expect(await page.getByRole('list', { name: 'Lines that moved' }).textContent()).toContain(
+    'A heron flew over the lower gate',
+  );
+  await page.unroute(impressions);
+  await page.reload();
+  await proof();
+  await open('Sign-off');
+});
+
 it('has every page read again once the change is undone', async () => {
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await saved(page);

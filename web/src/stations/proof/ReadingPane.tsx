@@ -1,12 +1,14 @@
 'use client';
 /** How far the proof is read, what has changed since an earlier file, and the sign-off. */
 import { format } from 'date-fns';
+import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { compareLines, type Comparison } from '@pagina/core/book';
-import type { Impression, Match } from '@pagina/core/proof';
+import { linesMoved, type Impression, type Match } from '@pagina/core/proof';
 import type { Product } from '@pagina/data';
 import { Aside } from '@/ui/Aside';
 import { Button } from '@/ui/Button';
+import { Collapsible } from '@/ui/Collapsible';
 import { Compared } from '@/ui/Compared';
 import { Progress } from '@/ui/Progress';
 import { Select } from '@/ui/Select';
@@ -21,6 +23,46 @@ const HOW: Record<Stretch['how'], string> = {
   added: 'new',
   removed: 'gone',
 };
+/** Lines that are listed; a book in which more have moved is read again anyway. */
+const MOST_LINES = 200;
+
+/** What another version of the typesetting set otherwise. */
+function NewerEngine({ before, now }: { before: Impression; now: Impression }) {
+  const lines = useMemo(() => linesMoved(before, now), [before, now]);
+  return (
+    <div className="text-[13px]">
+      <p className="text-ochre">
+        The file was set by version {before.engine} of the typesetting, these pages by version {now.engine}.
+      </p>
+      <Collapsible
+        heading={lines.length === 1 ? '1 line moved' : `${lines.length.toLocaleString('en-GB')} lines moved`}
+      >
+        <ul aria-label="Lines that moved" className="space-y-1.5 pb-1">
+          {lines.slice(0, MOST_LINES).map((l, i) => (
+            <li key={i}>
+              {l.before ? (
+                <span className="block">
+                  <span className="text-ink-soft">{l.from} before:</span>{' '}
+                  <span className="font-serif">{l.before}</span>
+                </span>
+              ) : null}
+              {l.now ? (
+                <span className="block">
+                  <span className="text-ink-soft">{l.to} now:</span>{' '}
+                  <span className="font-serif">{l.now}</span>
+                </span>
+              ) : null}
+            </li>
+          ))}
+          {lines.length > MOST_LINES ? (
+            <li className="text-ink-soft">and {(lines.length - MOST_LINES).toLocaleString('en-GB')} more</li>
+          ) : null}
+        </ul>
+      </Collapsible>
+    </div>
+  );
+}
+
 /** What of a document’s words is different. */
 function wordsOf(m: Match | undefined, before: Impression, now: Impression): Comparison {
   const lines = (of: Impression, n: number | null | undefined) =>
@@ -123,10 +165,7 @@ export function ReadingPane({
           <p className="text-ink-soft">Comparing …</p>
         ) : null}
         {before && now && before.engine !== now.engine && stretches.length > 0 ? (
-          <p className="text-[13px] text-ochre">
-            The file was set by version {before.engine} of the typesetting, these pages by version{' '}
-            {now.engine}.
-          </p>
+          <NewerEngine before={before} now={now} />
         ) : null}
         {moved.length > 0 ? (
           <Button
