@@ -45,36 +45,38 @@ it('checks a cover that Pagina itself could have made, and finds nothing wrong',
 
 it('says when the edition has outgrown the cover, and checks it again', async () => {
   await choose(page.getByRole('combobox', { name: 'Paper of the paperback' }), 'White, 90 g/m²');
-  await row('attached-cover').getByText('Since it was checked the paper is White, 90 g/m².').waitFor();
+  await row('attached-cover')
+    .getByText('Changed since this was checked: paper (now White, 90 g/m²). Check it again.')
+    .waitFor();
   await row('attached-cover').getByRole('button', { name: 'Check the designer’s cover again' }).click();
   await row('attached-cover')
-    .getByText('Since it was checked')
+    .getByText('Changed since this was checked')
     .waitFor({ state: 'detached', timeout: 60_000 });
 });
 
-it('tells what is wrong with pages set elsewhere, takes them away, and puts them back', async () => {
+it('tells what is wrong with a supplied interior, takes them away, and puts them back', async () => {
   const doc = await PDFDocument.create();
   for (let n = 0; n < 10; n++)
     doc.addPage([432, 648]).drawRectangle({ x: 20, y: 60, width: 380, height: 500 });
-  await attach('Pages set elsewhere, a PDF', 'pages.pdf', await doc.save());
+  await attach('Supplied interior, a PDF', 'pages.pdf', await doc.save());
   const pages = row('attached-pages');
   await pages
-    .getByText(/The pages are cut to 152.4 mm × 228.6 mm; the edition’s trim is 139.7 mm × 215.9 mm/)
+    .getByText(/The pages are trimmed to 152.4 mm × 228.6 mm; the edition’s trim is 139.7 mm × 215.9 mm/)
     .waitFor({ timeout: 60_000 });
   await pages
-    .getByText(/ink comes within 7.[01] mm of the fold; Quayhead wants 10.0 mm for 10 pages/)
+    .getByText(/the ink is 7.[01] mm from the gutter; Quayhead requires 10.0 mm for 10 pages/)
     .waitFor();
-  await pages.getByRole('button', { name: 'Remove the pages set elsewhere' }).click();
+  await pages.getByRole('button', { name: 'Remove the supplied interior' }).click();
   await pages.waitFor({ state: 'detached' });
   await page
     .locator('[data-sonner-toast]', { hasText: 'pages.pdf was removed.' })
     .getByRole('button', { name: 'Undo' })
     .click();
-  await pages.getByText(/The pages are cut to/).waitFor({ timeout: 60_000 });
+  await pages.getByText(/The pages are trimmed to/).waitFor({ timeout: 60_000 });
 });
 
 it('answers what is no PDF with a sentence', async () => {
-  await attach('Pages set elsewhere, a PDF', 'pages.pdf', new TextEncoder().encode('not a PDF'));
+  await attach('Supplied interior, a PDF', 'pages.pdf', new TextEncoder().encode('not a PDF'));
   await page.getByText('This is not a PDF.').waitFor({ timeout: 60_000 });
   expect(errors).toEqual([]);
 });

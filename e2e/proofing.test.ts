@@ -119,7 +119,7 @@ it('signs off the file whose every page was read', async () => {
   const signed = page.locator('[data-signed="current"]');
   await signed.waitFor();
   expect(await signed.textContent()).toMatch(
-    /✓ Signed off .*By the author: \d+ pages, revision \d+, typesetting version \d+, SHA-256 [0-9a-f]{12}/,
+    /✓ Signed off .*By the author: \d+ pages, revision \d+, engine version \d+, SHA-256 [0-9a-f]{12}/,
   );
   expect(await summary().textContent()).toBe('Nothing has changed.');
   expect(await new AxeBuilder(page).violations()).toEqual([]);
@@ -170,7 +170,7 @@ it('lists the lines that another version of the typesetting moved', async () => 
   await page.reload();
   await proof();
   await open('Sign-off');
-  await page.getByText('The file was set by version 0 of the typesetting').waitFor();
+  await page.getByText('Version 0 of the typesetting engine set the file').waitFor();
   await page.getByRole('button', { name: /^\d+ lines? moved$/ }).click();
   expect(await page.getByRole('list', { name: 'Lines that moved' }).textContent()).toContain(
     'A heron flew over the lower gate',

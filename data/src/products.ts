@@ -1,7 +1,7 @@
 /** Files made of editions, with what the checks said of them. */
 import { and, desc, eq, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Finding } from '@pagina/core/base';
-import type { Fit } from '@pagina/core/check';
+import { fitSchema, type Fit } from '@pagina/core/trade';
 import { listings, products, signOffs } from './schema';
 import type { Store, Tx } from './open';
 
@@ -86,7 +86,7 @@ export async function productsOf(store: Store, title: string): Promise<Product[]
   return rows.map(({ product: p }) => ({
     ...p,
     findings: JSON.parse(p.findings) as Finding[],
-    fit: p.fit === '' ? null : (JSON.parse(p.fit) as Fit),
+    fit: p.fit === '' ? null : fitSchema.parse(JSON.parse(p.fit)),
     // A file made again with the same bytes is the file that was signed off.
     signedOffAt: signed.find((s) => s.sha256 === p.sha256 && s.edition === p.edition)?.at ?? null,
     sentTo: [...new Set(sent.filter((l) => l.sha256 === p.sha256).map((l) => l.outlet))],

@@ -17,13 +17,12 @@ import {
   checkPagesFile,
   checkPrinted,
   cutOf,
-  fitOf,
-  outgrown,
   pdfSubject,
   wantedCover,
   type InkMargins,
   type PdfSubject,
 } from '@pagina/core/check';
+import { fitOf, outgrown } from '@pagina/core/trade';
 import { threeChapters } from '../../core/test/fixtures/books';
 import { png } from '../../core/test/fixtures/manuscript';
 import { otherEbooks, OTHER_EBOOKS } from '../../scripts/setup.mjs';
@@ -166,7 +165,7 @@ describe('the cover of a designer', () => {
   });
   it('needs light around its barcode, and bars that are not too narrow', async () => {
     expect(only(await coverFindings(await designed(320, { light: 4 }), 320), 'cover')).toEqual([
-      'cover/barcode-light',
+      'cover/barcode-quiet-zone',
     ]);
     expect(only(await coverFindings(await designed(320, { scale: 0.7 }), 320), 'cover')).toEqual([
       'cover/barcode-small',
@@ -187,16 +186,16 @@ describe('the cover of a designer', () => {
     ]);
     const greek = { ...BOOK.record, title: 'Η Θάλασσα' };
     expect((await coverFindings(await own(320), 320, paperback, greek)).map(([, m]) => m)).toEqual([
-      'The words on the cover were not compared with the title, “Η Θάλασσα”: only Latin letters can be read.',
+      'Pagina can’t read this script on a cover. Compare the title, “Η Θάλασσα”, yourself.',
     ]);
   });
   it('is outgrown when pages, trim, paper or ISBN change, and pages by the trim alone', () => {
     const then = fitOf(paperback, 320);
     expect(outgrown(then, then, 'cover')).toBeNull();
-    expect(outgrown(then, fitOf(paperback, 332), 'cover')).toContain('332 pages instead of 320');
-    expect(outgrown(then, fitOf(paperback, 332), 'pages')).toBeNull();
-    expect(outgrown(then, fitOf({ ...paperback, isbn: '' }, 320), 'cover')).toContain('the ISBN is another');
-    expect(outgrown(then, fitOf({ ...paperback, trim: '6 × 9 in' }, 320), 'pages')).toContain('6 × 9 in');
+    expect(outgrown(then, fitOf(paperback, 332), 'cover')).toContain('pages (332, then 320)');
+    expect(outgrown(then, fitOf(paperback, 332), 'interior')).toBeNull();
+    expect(outgrown(then, fitOf({ ...paperback, isbn: '' }, 320), 'cover')).toContain('ISBN (now none)');
+    expect(outgrown(then, fitOf({ ...paperback, trim: '6 × 9 in' }, 320), 'interior')).toContain('6 × 9 in');
   });
 });
 
@@ -217,7 +216,7 @@ function poppler(path: string, page: number): InkMargins | null {
   return x1 < 0 ? null : { left: x0 * pt, right: (w - 1 - x1) * pt, top: y0 * pt, bottom: (h - 1 - y1) * pt };
 }
 
-describe('pages set elsewhere', () => {
+describe('a supplied interior', () => {
   it('have their ink where poppler draws it, in the PDFs of documentation packages', async () => {
     otherEbooks();
     const files = (folder: string): string[] =>
@@ -293,8 +292,8 @@ describe('pages set elsewhere', () => {
       binding: 'paperback',
     });
     expect(found.map((f) => f.message)).toEqual([
-      'On page 42 ink comes within 10.6 mm of the fold; Quayhead wants 13.0 mm for 200 pages.',
-      'On page 61 ink comes within 4.2 mm of the edge; Quayhead wants 6.5 mm.',
+      'On page 42 the ink is 10.6 mm from the gutter; Quayhead requires 13.0 mm for 200 pages.',
+      'On page 61 the ink is 4.2 mm from the edge; Quayhead requires 6.5 mm.',
     ]);
   });
   it('of another trim, another size than the printer takes, or in colour, are told of', async () => {

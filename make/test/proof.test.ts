@@ -16,6 +16,7 @@ import {
   impressionOfPages,
   linesChanged,
   matchViews,
+  type View,
 } from '@pagina/core/proof';
 import { bookAddressAt, OUTLETS } from '@pagina/core/outlets';
 import { makeEbook, makePrint } from '../src';
@@ -252,6 +253,24 @@ describe('an ebook for an outlet', () => {
     if (!after.ok) throw new Error(after.refusal.message);
     const changes = matchViews(before.value.views, after.value.views).filter((m) => m.how !== 'same');
     expect(changes.map((m) => [m.how, after.value.views[m.now!]!.path])).toEqual([['changed', chapter.path]]);
+    // A picture that a style within the document names, and a sheet that another imports.
+    const styled = (part: string): View[] => {
+      const head = new TextDecoder()
+        .decode(parts[chapter.path])
+        .replace('</head>', `<style>@import "in.css"; p { background: url(ground.png) }</style></head>`);
+      const folder = chapter.path.replace(/[^/]*$/, '');
+      const r = impressionOfEbook(
+        zipSync({
+          ...parts,
+          [chapter.path]: new TextEncoder().encode(head),
+          [`${folder}in.css`]: new TextEncoder().encode(part === 'css' ? 'p{}' : ''),
+          [`${folder}ground.png`]: new TextEncoder().encode(part === 'picture' ? 'b' : 'a'),
+        }),
+      );
+      return r.ok ? r.value.views : [];
+    };
+    for (const part of ['css', 'picture'])
+      expect(matchViews(styled('plain'), styled(part)).filter((m) => m.how !== 'same')).toHaveLength(1);
     const css = Object.keys(parts).find((n) => n.endsWith('.css'))!;
     const restyled = impressionOfEbook(
       zipSync({

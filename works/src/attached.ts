@@ -1,9 +1,10 @@
 /** Checks a PDF that someone else made for a print edition: in the child process, since any file may come. */
 import { readFileSync } from 'node:fs';
 import { bookFromJson, printOf } from '@pagina/core/book';
-import { checkCoverFile, checkPagesFile, fitOf, pdfSubject, wantedCover } from '@pagina/core/check';
+import { checkCoverFile, checkPagesFile, pdfSubject, wantedCover } from '@pagina/core/check';
 import { bySeverity } from '@pagina/core/base';
 import { compose } from '@pagina/core/compose';
+import { fitOf } from '@pagina/core/trade';
 import { typeSource } from '@pagina/make';
 import type { FromChild, Task } from './tasks';
 

@@ -1,7 +1,7 @@
 /** What goes between the job runner and the child process that does the work. Files go by path, not through the pipe. */
 import type { Finding } from '@pagina/core/base';
 import type { Arrival, Attached, BookJson } from '@pagina/core/book';
-import type { Fit } from '@pagina/core/check';
+import type { Fit } from '@pagina/core/trade';
 
 export type Task =
   | {

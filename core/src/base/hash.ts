@@ -43,7 +43,7 @@ export class Sum {
     this.each(ONE, 0, 1);
   }
   /** From each of `times` stretches of a list, `step` apart, its first `some` numbers. */
-  each(list: Int32Array, from: number, some: number, times = 1, step = some): void {
+  each(list: Int32Array | Uint8Array, from: number, some: number, times = 1, step = some): void {
     let { a, b } = this;
     for (let t = 0, start = from; t < times; t++, start += step)
       for (let i = start; i < start + some; i++) {

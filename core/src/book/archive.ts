@@ -46,7 +46,7 @@ export function purposeOf(
     case 'attached-cover':
       return `For the printer: a designer’s cover of the ${called}.`;
     case 'attached-pages':
-      return `For the printer: pages of the ${called}, set elsewhere.`;
+      return `For the printer: a supplied interior of the ${called}.`;
     case 'outlet':
       return `For ${outlets[outlet ?? ''] ?? 'one outlet'} and no other: the ${called}, its links to books lead there.`;
     case 'whole':

@@ -10,7 +10,7 @@ export interface ProductKey {
   outlet: string | null;
 }
 
-/** A PDF that someone else made for a print edition: a designer’s cover, or pages set elsewhere. */
+/** A PDF that someone else made for a print edition: a designer’s cover, or a supplied interior. */
 export type Attached = 'attached-cover' | 'attached-pages';
 
 /** The manuscript as a word-processor file. */

@@ -183,7 +183,7 @@ export const RECORD_RULES: readonly Rule<BookSubject>[] = [
           if (isbn && carries && !shown.includes(isbn))
             yield atSection(
               section,
-              `The copyright page shows no ISBN of the ${inSentence(e.name)}, which is ${e.isbn}.`,
+              `The copyright page doesn’t show the ISBN of the ${inSentence(e.name)}, ${e.isbn}.`,
               { about: e.id },
             );
         }

@@ -37,7 +37,7 @@ function viewOf(zip: Zip, path: string, text: string, heading: string, sums: Map
   const { root } = parseXml(text);
   const words: string[] = [];
   if (root) {
-    for (const part of partsOf(root, path)) {
+    for (const part of [...partsOf(root, path), ...namedInStyles(text, path)]) {
       const of = sumOfPart(zip, part, sums);
       sum.text(of);
       if (!/\.css$/i.test(part)) matter.text(of);
@@ -59,7 +59,15 @@ function* partsOf(e: XmlElement, path: string): Generator<string> {
   for (const c of e.children) if (typeof c !== 'string') yield* partsOf(c, path);
 }
 
-/** Of a part, and of those a style sheet names (CSS Values 4 §4.5). */
+/** Parts that styles name, in a sheet or within a document (CSS Values 4 §4.5, CSS Cascade 5 §2). */
+function* namedInStyles(styles: string, path: string): Generator<string> {
+  for (const [, url, imported] of styles.matchAll(/url\(\s*["']?([^"')]+)|@import\s+["']([^"']+)/g)) {
+    const part = resolve(path, (url ?? imported ?? '').trim())?.path;
+    if (part && part !== path) yield part;
+  }
+}
+
+/** Of a part, and of those a style sheet names. */
 function sumOfPart(zip: Zip, path: string, sums: Map<string, string>): string {
   const known = sums.get(path);
   if (known !== undefined) return known;
@@ -68,14 +76,10 @@ function sumOfPart(zip: Zip, path: string, sums: Map<string, string>): string {
   try {
     const bytes = zip.read(path);
     sum.add(bytes?.length ?? -1);
-    if (bytes) sum.each(Int32Array.from(bytes), 0, bytes.length);
+    if (bytes) sum.each(bytes, 0, bytes.length);
     if (bytes && /\.css$/i.test(path))
-      for (const [, address = ''] of new TextDecoder()
-        .decode(bytes)
-        .matchAll(/url\(\s*["']?([^"')]+)|@import\s+["']([^"']+)/g)) {
-        const part = resolve(path, address)?.path;
-        if (part) sum.text(sumOfPart(zip, part, sums));
-      }
+      for (const part of namedInStyles(new TextDecoder().decode(bytes), path))
+        sum.text(sumOfPart(zip, part, sums));
   } catch {
     sum.add(-2);
   }

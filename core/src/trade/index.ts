@@ -1,2 +1,3 @@
 export * from './printing';
 export * from './printer';
+export * from './fit';

@@ -3,6 +3,7 @@
  * in nothing else, which is proved part by part.
  */
 import { productKeyOf } from '@pagina/core/book';
+import { outletNamed } from '@pagina/core/outlets';
 import { differenceOfFiles, type AddressChange } from '@pagina/core/proof';
 import { readStored, type Product, type Store } from '@pagina/data';
 
@@ -34,6 +35,15 @@ async function differenceBetween(s: Store, before: string, now: string): Promise
   return found;
 }
 
+/** Only addresses of that outlet may have come: a link of the author’s own that is different counts as any other change. */
+function inShop(d: Omit<SignedAs, 'at'>, outlet: string | null): Omit<SignedAs, 'at'> {
+  const shop = outletNamed(outlet)?.bookAddress.split('{isbn}')[0];
+  const own = (address: string | null): boolean =>
+    address === null || (shop !== undefined && address.startsWith(shop));
+  const foreign = d.addresses.filter((a) => !own(a.now) || a.before !== null);
+  return { ...d, other: [...new Set([...d.other, ...foreign.map((a) => a.file)])] };
+}
+
 /** `products` are the title’s files, newest first. */
 export async function signedAs(s: Store, products: readonly Product[], file: Product): Promise<SignedAs> {
   if (file.signedOffAt !== null) return { at: file.signedOffAt, addresses: [], other: [] };
@@ -42,7 +52,7 @@ export async function signedAs(s: Store, products: readonly Product[], file: Pro
   if (key.form !== 'outlet' || signed.length === 0) return { at: null, addresses: [], other: [] };
   let first: Omit<SignedAs, 'at'> | null = null;
   for (const p of signed) {
-    const d = await differenceBetween(s, p.sha256, file.sha256);
+    const d = inShop(await differenceBetween(s, p.sha256, file.sha256), key.outlet);
     if (d.other.length === 0) return { at: p.signedOffAt, ...d };
     first ??= d;
   }

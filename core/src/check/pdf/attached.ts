@@ -1,57 +1,22 @@
-/**
- * A PDF that someone else made for an edition, a designer's cover or pages set elsewhere: whether it fits the edition as it
- * stands. What it was checked against is kept beside it, so that one sees when that has changed.
- */
-import * as z from 'zod';
+/** A PDF that someone else made for an edition, a designer's cover or an interior: whether it fits the edition as it stands. */
 import type { Finding } from '../../base';
 import type { PrintEdition } from '../../book';
 import { coverGeometry, type CoverGeometry } from '../../cover';
 import { trimOf } from '../../design';
-import { bareIsbn, type BookRecord } from '../../record';
+import type { BookRecord } from '../../record';
 import { likest } from '../letters';
-import { paperOf, spineWidth } from '../../trade';
+import { paperOf, spineWidth, type Fit } from '../../trade';
 import { runRules, type Breach, type Rule } from '../rules';
 import { PDF_RULES } from './rules';
 import { checkPrinted, cutOf, MM, type InkMargins } from './printed';
 import type { PdfSubject } from './subject';
-
-/** What of an edition a supplied file has to fit. */
-export const fitSchema = z.object({
-  pages: z.number(),
-  trim: z.string(),
-  paper: z.string(),
-  binding: z.enum(['paperback', 'hardback']),
-  isbn: z.string(),
-});
-export type Fit = z.infer<typeof fitSchema>;
-export const fitOf = ({ trim, paper, binding, isbn }: PrintEdition, pages: number): Fit => ({
-  pages,
-  trim,
-  paper,
-  binding,
-  isbn: bareIsbn(isbn),
-});
-
-/** What has changed since a cover was checked, in a sentence; null where nothing has. Pages set elsewhere have no spine. */
-export function outgrown(then: Fit, now: Fit, what: 'cover' | 'pages'): string | null {
-  const changes = [
-    then.trim !== now.trim ? `the trim is ${now.trim} instead of ${then.trim}` : '',
-    what === 'cover' && now.pages > 0 && then.pages !== now.pages
-      ? `the book has ${now.pages} pages instead of ${then.pages}`
-      : '',
-    what === 'cover' && then.paper !== now.paper ? `the paper is ${paperOf(now.paper).name}` : '',
-    then.binding !== now.binding ? `it is bound as a ${now.binding}` : '',
-    what === 'cover' && then.isbn !== now.isbn ? 'the ISBN is another' : '',
-  ].filter(Boolean);
-  return changes.length === 0 ? null : `Since it was checked ${changes.join(', ')}. Check it again.`;
-}
 
 /** A barcode as a decoder read it. */
 export interface ReadBarcode {
   digits: string;
   /** Width of the narrowest bar in points. */
   module: number;
-  /** Light space before and after it, in modules, as far as was looked. */
+  /** Quiet zones before and after it, in modules, as far as was looked. */
   before: number;
   after: number;
 }
@@ -72,8 +37,8 @@ const pt = (mp: number): number => mp / 1000;
 const OFF = 72 / 32;
 /** Bleed that is short by less than this is as good as whole, in points. */
 const NEARLY = 0.5;
-/** Light space an EAN-13 needs, in modules (ISO/IEC 15420, from memory). */
-const LIGHT = { before: 11, after: 7 };
+/** Quiet zones that an EAN-13 needs, in modules (ISO/IEC 15420, from memory). */
+const QUIET = { before: 11, after: 7 };
 /** Narrowest module that scanners take, in points: 80 % of 0.33 mm (GS1 General Specifications, from memory). */
 const LEAST_MODULE = 0.264 * MM;
 
@@ -109,7 +74,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
       const wanted = [pt(geometry.trim.height), ...(page.boxes.TrimBox ? [] : [pt(geometry.height)])];
       if (wanted.every((w) => Math.abs(height - w) > OFF))
         yield {
-          message: `The sheet is ${mm(height)} high where it is cut; these pages need ${mm(pt(geometry.trim.height))}.`,
+          message: `The trimmed sheet is ${mm(height)} high; this edition needs ${mm(pt(geometry.trim.height))}.`,
         };
     },
   },
@@ -118,8 +83,8 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     severity: 'blocker',
     profiles: ['print'],
     source: 'common practice: two panels and a spine of half the pages times the caliper of the paper',
-    why: 'The spine would stand beside the back of the book, and its title with it.',
-    remedy: 'Give the designer the empty sheet from Editions: it has the present spine.',
+    why: 'The spine’s words would wrap onto the front or the back.',
+    remedy: 'Send the designer the empty cover sheet from Editions: it has the right spine.',
     *look({ pdf, geometry, fit }) {
       const [page] = pdf.pages;
       if (!page) return;
@@ -134,7 +99,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
       const guess =
         made > 0 && made < 2_000 ? ` Its spine fits about ${made} pages; this book has ${fit.pages}.` : '';
       yield {
-        message: `The sheet is ${mm(Math.abs(off))} too ${off > 0 ? 'wide' : 'narrow'}: ${mm(width - bleed)} where it is cut, instead of ${mm(pt(geometry.trim.width))}.${guess}`,
+        message: `The trimmed sheet is ${mm(Math.abs(off))} too ${off > 0 ? 'wide' : 'narrow'}: ${mm(width - bleed)} instead of ${mm(pt(geometry.trim.width))}.${guess}`,
       };
     },
   },
@@ -143,7 +108,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     severity: 'blocker',
     profiles: ['print'],
     source: 'common practice: an eighth of an inch; boards are wrapped by more',
-    why: 'A white edge shows wherever the knife falls a little outside.',
+    why: 'Wherever the trim is slightly off, a white edge shows.',
     remedy: 'Export the cover with its bleed.',
     *look({ pdf, geometry }) {
       const [page] = pdf.pages;
@@ -169,9 +134,9 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     severity: 'caution',
     profiles: ['agreement', 'print'],
     source: 'common practice: shops compare the cover with the listing',
-    why: 'Shops refuse a book whose cover bears another title.',
+    why: 'Shops refuse a book whose cover shows a different title.',
     remedy:
-      'Compare the cover with the record. If they agree, accept this and say so: letters drawn by hand can’t always be read.',
+      'Compare the cover with the record. If they match, accept this finding: hand-drawn lettering can’t always be read.',
     look: ({ words, record }) => missing(words, record.title, 'the title'),
   },
   {
@@ -179,9 +144,9 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     severity: 'caution',
     profiles: ['agreement', 'print'],
     source: 'common practice: shops compare the cover with the listing',
-    why: 'Shops refuse a book whose cover names somebody else.',
+    why: 'Shops refuse a book whose cover names a different author.',
     remedy:
-      'Compare the cover with the record. If they agree, accept this and say so: letters drawn by hand can’t always be read.',
+      'Compare the cover with the record. If they match, accept this finding: hand-drawn lettering can’t always be read.',
     *look({ words, record }) {
       for (const c of record.contributors)
         if (c.role === 'author') yield* missing(words, c.name, 'the author');
@@ -192,10 +157,10 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     severity: 'caution',
     profiles: ['print'],
     source: 'common practice: shops of printed books scan them',
-    why: 'A shop can’t sell it at its till.',
-    remedy: 'Ask the designer to place the barcode of this edition’s ISBN on the back.',
+    why: 'Bookshops scan it at the till.',
+    remedy: 'Ask the designer to put the barcode of this edition’s ISBN on the back.',
     *look({ fit, barcodes }) {
-      if (fit.isbn && barcodes.length === 0) yield { message: 'No barcode could be read on the cover.' };
+      if (fit.isbn && barcodes.length === 0) yield { message: 'The cover has no barcode that can be read.' };
     },
   },
   {
@@ -203,7 +168,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     severity: 'blocker',
     profiles: ['print'],
     source: 'ISBN Users’ Manual, 7th ed., §10: the number on the cover is the edition’s',
-    why: 'Another book, or another edition of this one, would be sold in its place.',
+    why: 'It would be sold as another book, or as another edition of this one.',
     remedy: 'Ask the designer to replace the barcode.',
     *look({ fit, barcodes }) {
       for (const { digits } of barcodes)
@@ -217,18 +182,18 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
     },
   },
   {
-    name: 'cover/barcode-light',
+    name: 'cover/barcode-quiet-zone',
     severity: 'caution',
     profiles: ['print'],
-    source: 'ISO/IEC 15420: light margins of 11 and 7 modules (from memory)',
-    why: 'Scanners may not find where the bars begin.',
-    remedy: 'Ask for more white before and after the bars.',
+    source: 'ISO/IEC 15420: quiet zones of 11 and 7 modules (from memory)',
+    why: 'Scanners need white space to find where the bars begin.',
+    remedy: 'Ask the designer for more white space beside the bars.',
     *look({ barcodes }) {
       for (const { digits, before, after } of barcodes)
         // An add-on may follow: its distance is its own affair.
-        if (before < LIGHT.before - 1 || after < LIGHT.after - 1)
+        if (before < QUIET.before - 1 || after < QUIET.after - 1)
           yield {
-            message: `The barcode has ${Math.floor(before)} modules of light before it and ${Math.floor(after)} after; it needs ${LIGHT.before} and ${LIGHT.after}.`,
+            message: `The barcode’s quiet zones are ${Math.floor(before)} and ${Math.floor(after)} modules wide; ${QUIET.before} and ${QUIET.after} are needed.`,
             about: digits,
           };
     },
@@ -244,7 +209,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
       for (const { digits, module } of barcodes)
         if (module < LEAST_MODULE * 0.97)
           yield {
-            message: `The barcode is at ${Math.round((module / (0.33 * MM)) * 100)} % of its full size; 80 % is the least.`,
+            message: `The barcode is at ${Math.round((module / (0.33 * MM)) * 100)} % of full size; the minimum is 80 %.`,
             about: digits,
           };
     },
@@ -263,7 +228,7 @@ export const PAGES_FILE_RULES: readonly Rule<PagesFile>[] = [
     profiles: ['print'],
     source: 'common practice: one edition, one trim',
     why: 'The printer cuts the pages to the edition’s trim.',
-    remedy: 'Export the pages in the edition’s trim, or change that in Design.',
+    remedy: 'Export the pages at the edition’s trim size, or change the trim in Design.',
     *look({ pdf, fit }) {
       const [page] = pdf.pages;
       const wanted = trimOf(fit.trim);
@@ -271,7 +236,7 @@ export const PAGES_FILE_RULES: readonly Rule<PagesFile>[] = [
       const { width, height } = cutOf(page);
       if (Math.abs(width - pt(wanted.width)) > 1 || Math.abs(height - pt(wanted.height)) > 1)
         yield {
-          message: `The pages are cut to ${mm(width)} × ${mm(height)}; the edition’s trim is ${mm(pt(wanted.width))} × ${mm(pt(wanted.height))}.`,
+          message: `The pages are trimmed to ${mm(width)} × ${mm(height)}; the edition’s trim is ${mm(pt(wanted.width))} × ${mm(pt(wanted.height))}.`,
         };
     },
   },
@@ -280,7 +245,7 @@ export const PAGES_FILE_RULES: readonly Rule<PagesFile>[] = [
     severity: 'caution',
     profiles: ['print'],
     source: 'common practice: a black book is priced and printed without colour',
-    why: 'Its colours print grey, or the whole book is charged as a book in colour.',
+    why: 'The colours print grey, or the whole book is charged as colour printing.',
     *look({ pdf, inks }) {
       const coloured = pdf.pages.filter(({ ink }) =>
         ['cmyk', 'rgb', 'spot', 'lab'].some((c) => ink.colours.has(c as 'rgb')),
@@ -309,7 +274,7 @@ function* missing(lines: readonly string[], wanted: string, what: string): Gener
     return;
   if (!/^[\p{Script=Latin}\p{N}\p{P}\p{Zs}\p{M}]*$/u.test(wanted))
     return void (yield {
-      message: `The words on the cover were not compared with ${what}, “${wanted}”: only Latin letters can be read.`,
+      message: `Pagina can’t read this script on a cover. Compare ${what}, “${wanted}”, yourself.`,
       about: wanted,
     });
   const near = likest(lines, wanted);

@@ -53,14 +53,14 @@ export const PRINTED_RULES: readonly Rule<PrintedSubject>[] = [
     severity: 'caution',
     profiles: ['print'],
     source: `common practice: the table of ${QUAYHEAD.name}, by number of pages`,
-    why: 'The thicker a book, the less it opens: words near the fold disappear in it.',
+    why: 'A thick book doesn’t open flat: words near the gutter disappear into it.',
     remedy: 'Set the pages with a wider inside margin.',
     *look(s) {
       const least = points(leastInside(QUAYHEAD, s.pdf.pages.length));
       // The first page is a right-hand one: its left edge is at the fold.
       for (const { pages, nearest } of tooNear(s, least, (m, i) => (i % 2 === 0 ? m.left : m.right)))
         yield {
-          message: `On ${pages} ink comes within ${mm(nearest)} of the fold; ${QUAYHEAD.name} wants ${mm(least)} for ${s.pdf.pages.length} pages.`,
+          message: `On ${pages} the ink is ${mm(nearest)} from the gutter; ${QUAYHEAD.name} requires ${mm(least)} for ${s.pdf.pages.length} pages.`,
         };
     },
   },
@@ -69,8 +69,8 @@ export const PRINTED_RULES: readonly Rule<PrintedSubject>[] = [
     severity: 'caution',
     profiles: ['print'],
     source: `common practice: the table of ${QUAYHEAD.name}`,
-    why: 'The knife may cut it off.',
-    remedy: 'Keep words farther from the edge, or let pictures run over it.',
+    why: 'It may be trimmed off.',
+    remedy: 'Move words away from the edge; let pictures bleed over it.',
     *look(s) {
       const least = points(QUAYHEAD.outside);
       const margin = (m: InkMargins, i: number): number => {
@@ -80,7 +80,7 @@ export const PRINTED_RULES: readonly Rule<PrintedSubject>[] = [
       };
       for (const { pages, nearest } of tooNear(s, least, margin))
         yield {
-          message: `On ${pages} ink comes within ${mm(nearest)} of the edge; ${QUAYHEAD.name} wants ${mm(least)}.`,
+          message: `On ${pages} the ink is ${mm(nearest)} from the edge; ${QUAYHEAD.name} requires ${mm(least)}.`,
         };
     },
   },
@@ -104,7 +104,7 @@ export const PRINTED_RULES: readonly Rule<PrintedSubject>[] = [
     severity: 'caution',
     profiles: ['print'],
     source: `common practice: the table of ${QUAYHEAD.name}`,
-    why: 'The printer has no machine for it.',
+    why: 'The printer can’t make a book of this size.',
     *look({ pdf }) {
       const [first] = pdf.pages;
       if (!first) return;

@@ -2,7 +2,7 @@
 /** PDFs that others made for a print edition: attached, checked, checked again when the edition has changed, taken away. */
 import { toast } from 'sonner';
 import { attachedTo, printOf, productKeyOf, type Attached } from '@pagina/core/book';
-import { fitOf, outgrown } from '@pagina/core/check';
+import { fitOf, outgrown } from '@pagina/core/trade';
 import type { Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
@@ -15,13 +15,13 @@ export const ATTACHED: readonly { what: Attached; name: string; called: string; 
     what: 'attached-cover',
     name: 'Designer’s cover',
     called: 'designer’s cover',
-    form: 'A PDF made elsewhere: back, spine and front on one sheet',
+    form: 'A finished PDF: back, spine and front on one sheet',
   },
   {
     what: 'attached-pages',
-    name: 'Pages set elsewhere',
-    called: 'pages set elsewhere',
-    form: 'A PDF made elsewhere, in place of these pages',
+    name: 'Supplied interior',
+    called: 'supplied interior',
+    form: 'A finished PDF of the pages, made by someone else',
   },
 ];
 
@@ -37,7 +37,7 @@ async function ask(address: string, more: RequestInit): Promise<boolean> {
 export function useAttaching(of: string, what: Attached): ReturnType<typeof useFileChooser> {
   const { session } = useTitle();
   return useFileChooser({
-    label: what === 'attached-cover' ? 'Designer’s cover, a PDF' : 'Pages set elsewhere, a PDF',
+    label: what === 'attached-cover' ? 'Designer’s cover, a PDF' : 'Supplied interior, a PDF',
     endings: ['.pdf'],
     onFiles: ([file]) => {
       if (!file) return;
@@ -62,7 +62,7 @@ function useOutgrown(product: Product): string | null {
   if (!edition || !product.fit || of === null) return null;
   const supplied = products.find((p) => p.edition === attachedTo(of, 'attached-pages'));
   const pages = supplied?.pages ?? (composed?.edition === of ? composed.pages.length : 0);
-  return outgrown(product.fit, fitOf(edition, pages), form === 'attached-cover' ? 'cover' : 'pages');
+  return outgrown(product.fit, fitOf(edition, pages), form === 'attached-cover' ? 'cover' : 'interior');
 }
 
 export function Outgrown({ product }: { product: Product }) {
@@ -93,7 +93,7 @@ export function AttachedActions({ of, what }: { of: string; what: Attached }) {
       action: { label: 'Undo', onClick: () => void check({ file: { sha256, name } }) },
     });
   };
-  const named = what === 'attached-cover' ? 'the designer’s cover' : 'the pages set elsewhere';
+  const named = what === 'attached-cover' ? 'the designer’s cover' : 'the supplied interior';
   return (
     <>
       {field}

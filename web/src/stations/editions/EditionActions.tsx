@@ -128,7 +128,7 @@ export function EditionMenu({ edition }: { edition: Edition }) {
           ...(isPrint(edition)
             ? [
                 { name: 'Attach a designer’s cover', run: cover.open },
-                { name: 'Attach pages set elsewhere', run: pages.open },
+                { name: 'Attach a supplied interior', run: pages.open },
               ]
             : []),
           {

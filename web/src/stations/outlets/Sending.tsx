@@ -100,8 +100,8 @@ export function Sending({
       {file ? (
         <Dialog title="Send a file that isn’t signed off?" open={asking} onOpenChange={setAsking}>
           <p>
-            {file.product.name}, made {when(file.product.madeAt)}, wasn’t signed off: nobody has confirmed
-            that all of it was read.{' '}
+            {file.product.name}, made {when(file.product.madeAt)}, hasn’t been signed off, so nobody has
+            confirmed that all of it was read.{' '}
             <Link className="underline" href="proof" onClick={() => session.chooseEdition(edition.id)}>
               Read it and sign it off in Proof
             </Link>
@@ -109,8 +109,8 @@ export function Sending({
           </p>
           {signed ? (
             <p className="pt-2">
-              The file signed off {when(signed.signed.at ?? 0)} can be sent instead. It lacks what was changed
-              since.
+              The file signed off {when(signed.signed.at ?? 0)} can be sent instead. It doesn’t include later
+              changes.
             </p>
           ) : null}
           <div className="flex flex-wrap justify-end gap-2 pt-4">
@@ -136,11 +136,11 @@ function Standing({ of: { product, signed } }: { of: Sendable }) {
       {signed.at === null ? (
         <span className="text-ochre">isn’t signed off.</span>
       ) : signed.addresses.length === 0 ? (
-        <span className="text-spruce">✓ is the file signed off {when(signed.at)}.</span>
+        <span className="text-spruce">✓ signed off {when(signed.at)}</span>
       ) : (
         <>
           <span className="text-spruce">
-            ✓ is the file signed off {when(signed.at)} in everything but the addresses of links.
+            ✓ signed off {when(signed.at)}; only its links to books in the shop differ
           </span>
           <Collapsible
             heading={signed.addresses.length === 1 ? '1 address' : `${signed.addresses.length} addresses`}
@@ -160,7 +160,7 @@ function Standing({ of: { product, signed } }: { of: Sendable }) {
       )}
       {signed.at === null && signed.other.length > 0 ? (
         <p className="text-ink-soft">
-          Besides addresses it differs from the signed file in {signed.other.slice(0, 4).join(', ')}
+          It also differs from the signed file in {signed.other.slice(0, 4).join(', ')}
           {signed.other.length > 4 ? ` and ${signed.other.length - 4} more` : ''}.
         </p>
       ) : null}

@@ -7,10 +7,10 @@ import { FilePage } from './FilePage';
 
 const SAID: Record<Match['how'], string> = {
   same: 'The same as in the earlier file.',
-  moved: 'The same words in the same lines; the folio, the head or the place on the page is different.',
+  moved: 'The words and lines are the same; only the folio, the running head or the position has changed.',
   changed: 'Changed lines are marked.',
   added: 'A new page.',
-  removed: 'This page is gone.',
+  removed: 'The book no longer has this page.',
 };
 
 export function BeforeAndNow({
@@ -44,7 +44,7 @@ export function BeforeAndNow({
   return (
     <div className="mx-auto w-max">
       <p role="status" className="pb-1 text-center text-[13px] text-ink-soft" data-how={match.how}>
-        {pictures ? 'No line has changed: a picture, a rule or a style has.' : SAID[match.how]}
+        {pictures ? 'The words are the same; a picture, a rule or a style has changed.' : SAID[match.how]}
       </p>
       <div className="flex gap-5">
         {was && match.before !== null ? (

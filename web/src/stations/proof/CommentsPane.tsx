@@ -52,7 +52,7 @@ export function CommentsPane({
                 <>
                   , at “{about.quote.trim().slice(0, 80)}”{' '}
                   <button type="button" className="underline" onClick={onWhole}>
-                    the {what} as a whole
+                    Comment on the whole {what}
                   </button>
                 </>
               ) : what === 'page' ? (
@@ -72,7 +72,7 @@ export function CommentsPane({
       </div>
       {first.length === 0 ? (
         <p className="px-4 py-3 text-ink-soft">
-          No comments yet. What you write here stays with the {what} until it is closed.
+          No comments yet. A comment stays with its {what} until you close it.
         </p>
       ) : null}
       {list(open, 'Open comments')}
@@ -109,7 +109,7 @@ function One({
         onClick={onGo}
       >
         {label === null
-          ? `${what === 'page' ? `Page ${c.about.label}` : c.about.label}, which is no longer there`
+          ? `${what === 'page' ? `Page ${c.about.label}` : c.about.label} (no longer there)`
           : what === 'page'
             ? `Page ${label}`
             : label}

@@ -68,7 +68,7 @@ export function FilePage({
       <canvas ref={canvas} aria-hidden style={{ width, height }} className="block bg-[#fffdf8]" />
       {trouble ? (
         <p className="absolute inset-x-0 top-4 px-4 text-rubric">
-          The page of the earlier file can’t be drawn.
+          This page of the earlier file can’t be shown.
         </p>
       ) : null}
       {lines.map((i) => {

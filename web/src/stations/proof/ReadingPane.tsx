@@ -32,7 +32,7 @@ function NewerEngine({ before, now }: { before: Impression; now: Impression }) {
   return (
     <div className="text-[13px]">
       <p className="text-ochre">
-        The file was set by version {before.engine} of the typesetting, these pages by version {now.engine}.
+        Version {before.engine} of the typesetting engine set the file; version {now.engine} set these pages.
       </p>
       <Collapsible
         heading={lines.length === 1 ? '1 line moved' : `${lines.length.toLocaleString('en-GB')} lines moved`}
@@ -139,7 +139,7 @@ export function ReadingPane({
             {setting ? <p className="text-[13px] text-ink-soft">{setting}</p> : null}
           </>
         ) : (
-          <p className="text-ink-soft">Looking at the {plural} …</p>
+          <p className="text-ink-soft">Reading the {plural} …</p>
         )}
       </section>
       <section className="space-y-2 border-b border-rule px-4 py-3" aria-label="Changes">
@@ -147,8 +147,8 @@ export function ReadingPane({
         {files.length === 0 ? (
           <p className="text-[13px] text-ink-soft">
             {what === 'page'
-              ? 'Once a file is made, this shows which pages differ from it.'
-              : 'There is no earlier file yet with which to compare this one.'}
+              ? 'Make the file first. Pages that change afterwards are listed here.'
+              : 'There’s no earlier file to compare with yet.'}
           </p>
         ) : (
           <Select
@@ -172,14 +172,15 @@ export function ReadingPane({
             className="h-7 px-2"
             tip={
               what === 'page'
-                ? 'They have the same words in the same lines, under another folio or head or in another place'
-                : 'They have the same text in other styles'
+                ? 'Their words and lines are the same; only the folio, the running head or the position has changed'
+                : 'Their text is the same; only its styles have changed'
             }
             onClick={() =>
               void mark(moved, `${moved.length} ${moved.length === 1 ? what : plural} marked as read.`)
             }
           >
-            Mark the {moved.length.toLocaleString('en-GB')} that only moved as read
+            Mark {moved.length.toLocaleString('en-GB')} {what === 'page' ? 'moved' : 'restyled'}{' '}
+            {moved.length === 1 ? what : plural} as read
           </Button>
         ) : null}
         <ul aria-label="What changed" className="-mx-4">

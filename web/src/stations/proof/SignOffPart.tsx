@@ -60,7 +60,7 @@ export function SignOffPart({
       ) : (
         <>
           {file && !impression && file.impression ? (
-            <p className="text-ink-soft">Looking at the file …</p>
+            <p className="text-ink-soft">Reading the file …</p>
           ) : (
             <ul className="space-y-1.5">
               {obstacles.map((o) => (
@@ -77,8 +77,7 @@ export function SignOffPart({
                     ▲{' '}
                   </span>
                   <Link className="underline" href="findings">
-                    {cautions === 1 ? '1 caution is' : `${cautions} cautions are`} neither mended nor
-                    accepted.
+                    {cautions === 1 ? '1 caution is' : `${cautions} cautions are`} still open.
                   </Link>
                 </li>
               ) : null}
@@ -104,7 +103,7 @@ export function SignOffPart({
           {makes && !making ? <Ended job={last} /> : null}
           {obstacles.length === 0 && file ? (
             <p className="text-[13px] text-ink-soft">
-              Every {what} of this file was read. Signing off keeps it, to be sent whenever you like:{' '}
+              Every {what} of this file has been read. Once signed off, it’s kept and can be sent at any time:{' '}
               {file.name}, SHA-256 {file.sha256.slice(0, 12)}…
             </p>
           ) : null}
@@ -145,11 +144,11 @@ function Signed({ of, current, what }: { of: SignOff; current: boolean; what: 'p
     <div data-signed={current ? 'current' : 'earlier'}>
       <p className={current ? 'text-spruce' : ''}>
         {current ? '✓ Signed off' : 'An earlier file was signed off'} {format(of.at, 'd MMM yyyy, HH:mm')}
-        {current ? '' : '. It stays, and can still be sent.'}
+        {current ? '' : '. You can still send it.'}
       </p>
       <p className="text-[13px] text-ink-soft">
         By the {of.actor}: {of.views.toLocaleString('en-GB')} {of.views === 1 ? what : `${what}s`}, revision{' '}
-        {of.revision}, typesetting version {of.engine}, SHA-256 {of.sha256.slice(0, 12)}…
+        {of.revision}, engine version {of.engine}, SHA-256 {of.sha256.slice(0, 12)}…
       </p>
       {file ? <FileLink product={file} /> : null}
     </div>

@@ -41,7 +41,7 @@ export function summaryOf(
   const differ = matches.filter((m) => m.how !== 'same' && m.how !== 'moved');
   const moved = matches.filter((m) => m.how === 'moved').length;
   const count = (n: number): string => `${n.toLocaleString('en-GB')} ${n === 1 ? what : `${what}s`}`;
-  const elsewhere = what === 'page' ? 'only moved' : 'only set in other styles';
+  const elsewhere = what === 'page' ? 'only moved' : 'only restyled';
   const first = differ[0];
   if (!first) return moved === 0 ? 'Nothing has changed.' : `${count(moved)} ${elsewhere}.`;
   const from = what === 'page' ? `, from page ${labelOf(first, before, now)}` : '';
