@@ -66,7 +66,8 @@ it('tells what is wrong with a supplied interior, takes them away, and puts them
   await pages
     .getByText(/the ink is 7.[01] mm from the gutter; Quayhead requires 10.0 mm for 10 pages/)
     .waitFor();
-  await pages.getByRole('button', { name: 'Remove the supplied interior' }).click();
+  await pages.getByRole('button', { name: /^More/ }).click();
+  await page.getByRole('menuitem', { name: 'Remove' }).click();
   await pages.waitFor({ state: 'detached' });
   await page
     .locator('[data-sonner-toast]', { hasText: 'pages.pdf was removed.' })

@@ -38,9 +38,9 @@ it('shows the sheet of back, spine and front, and says what is wrong with it', a
   await sheet().waitFor({ timeout: 30_000 });
   await page.getByText('too narrow for words').waitFor();
   await page.getByText(/has no ISBN, so the barcode area is left white/).waitFor();
-  expect(await page.locator('[data-guides]').count()).toBe(1);
+  await expect.poll(() => page.locator('[data-guides]').count()).toBe(1);
   await page.getByLabel('Guides').uncheck();
-  expect(await page.locator('[data-guides]').count()).toBe(0);
+  await expect.poll(() => page.locator('[data-guides]').count()).toBe(0);
   await page.getByLabel('Guides').check();
   expect(await new AxeBuilder(page).violations()).toEqual([]);
 });
@@ -80,7 +80,7 @@ it('takes a picture, which carries its own words until others are wanted', async
     }),
   );
   expect(await page.getByLabel('The picture alone').isChecked()).toBe(true);
-  expect(await part('Title').count()).toBe(0);
+  await expect.poll(() => part('Title').count()).toBe(0);
   await redrawn(() => page.getByLabel('Words below the picture').click());
   await part('Title').waitFor();
   await redrawn(async () => {

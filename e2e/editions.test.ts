@@ -226,7 +226,7 @@ describe('editions', () => {
     await expect.poll(() => page.getByRole('button', { name: 'Remove Library, large' }).count()).toBe(0);
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Add an edition' }).click();
-    expect(await page.getByRole('menuitem', { name: 'Like “Library, large”' }).count()).toBe(0);
+    await expect.poll(() => page.getByRole('menuitem', { name: 'Like “Library, large”' }).count()).toBe(0);
     await page.keyboard.press('Escape');
     expect(errors).toEqual([]);
   });

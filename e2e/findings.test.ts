@@ -42,7 +42,7 @@ it('are listed rule by rule, and filtered by severity and by the station where t
   await page.getByRole('combobox', { name: 'Where they are mended' }).click();
   await page.getByRole('option', { name: /^Record/ }).click();
   await expect.poll(() => found('wording/repeated-word').count()).toBe(0);
-  expect(await found('record/no-author').count()).toBe(1);
+  await expect.poll(() => found('record/no-author').count()).toBe(1);
   await page.getByRole('combobox', { name: 'Where they are mended' }).click();
   await page.getByRole('option', { name: 'At every station' }).click();
   await radio(/^Notes/).click();
@@ -67,7 +67,7 @@ it('lead to their place, whose words are marked there', async () => {
     });
   await expect.poll(marked).toBe('the the');
   // The margin says it beside the line.
-  expect(await page.locator('[data-beside]', { hasText: 'is set twice' }).count()).toBe(2);
+  await expect.poll(() => page.locator('[data-beside]', { hasText: 'is set twice' }).count()).toBe(2);
 });
 
 it('are reached from the line under the stations, which leads where it says', async () => {
@@ -107,7 +107,7 @@ it('stand with a reason, which is kept, until they no longer do', async () => {
   await saved(page);
   await page.reload();
   await expect.poll(() => found('wording/repeated-word').count(), { timeout: 10_000 }).toBe(2);
-  expect(await one.count()).toBe(0);
+  await expect.poll(() => one.count()).toBe(0);
   await radio(/^Accepted 1$/).click();
   expect(await one.textContent()).toContain('She never finishes a sentence.');
   await one.getByRole('button', { name: 'Accept no longer' }).click();

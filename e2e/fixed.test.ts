@@ -230,7 +230,7 @@ describe('an ebook of a fixed layout in the application', () => {
     expect(frame.width).toBeLessThanOrEqual(screen.width + 1);
     expect(frame.height).toBeLessThanOrEqual(screen.height + 1);
     // Nothing of a fixed page is the reader's: it stays as it is on paper, and what can't be set isn't offered.
-    expect(await page.getByRole('radio', { name: 'Night' }).count()).toBe(0);
+    await expect.poll(() => page.getByRole('radio', { name: 'Night' }).count()).toBe(0);
     expect(await page.locator('iframe').evaluate((f) => getComputedStyle(f).backgroundColor)).toBe(
       'rgb(255, 253, 248)',
     );

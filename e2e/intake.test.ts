@@ -266,7 +266,7 @@ describe('the intake sheet', () => {
     await page.reload();
     await page.waitForSelector('[data-intake]');
     await page.getByText(/Chapter numbers/).click();
-    expect(await page.getByText('restored', { exact: true }).count()).toBe(1);
+    await expect.poll(() => page.getByText('restored', { exact: true }).count()).toBe(1);
   });
   it('is left by accepting, stays left over a reload, and opens again', async () => {
     await onSheet('Accept.docx', await unstyledManuscript(3));
@@ -288,7 +288,7 @@ describe('the intake sheet', () => {
     await page.waitForURL(/\/manuscript$/);
     await page.goto(page.url().replace('manuscript', 'order'));
     await page.waitForSelector('tr[data-section]');
-    expect(await page.getByRole('button', { name: 'How it was read' }).count()).toBe(0);
+    await expect.poll(() => page.getByRole('button', { name: 'How it was read' }).count()).toBe(0);
     expect(errors).toEqual([]);
   });
 });

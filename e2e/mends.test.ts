@@ -71,7 +71,7 @@ it('one finding is mended, shown line by line before it is, and undone', async (
   expect(await dialog().textContent()).toContain('Every word and every picture stays as it is.');
   expect(await new AxeBuilder(page).violations()).toEqual([]);
   await dialog().getByRole('button', { name: 'Cancel' }).click();
-  expect(await rule('xml/ampersand').count()).toBe(1);
+  await expect.poll(() => rule('xml/ampersand').count()).toBe(1);
   await rule('xml/ampersand').getByRole('button', { name: 'Mend …' }).click();
   await dialog().getByRole('button', { name: 'Mend', exact: true }).click();
   await expect.poll(() => rule('xml/ampersand').count(), { timeout: 5_000 }).toBe(0);

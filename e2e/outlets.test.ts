@@ -44,7 +44,7 @@ it('sends the book, and shows it from received to on sale as the shop’s days p
   // Nothing goes unsigned unasked.
   const dialog = page.getByRole('dialog', { name: 'Send a file that isn’t signed off?' });
   await dialog.getByRole('button', { name: 'Cancel' }).click();
-  expect(await page.locator('[data-listing]').count()).toBe(0);
+  await expect.poll(() => page.locator('[data-listing]').count()).toBe(0);
   await page.getByRole('button', { name: /Send the ebook/ }).click();
   expect(await new AxeBuilder(page).violations()).toEqual([]);
   await dialog.getByRole('button', { name: 'Send it unsigned' }).click();

@@ -23,7 +23,7 @@ describe('the outline of the manuscript', () => {
     await station(page, id, 'manuscript');
     await page.getByRole('button', { name: 'Outline' }).click();
     const outline = page.getByLabel('Outline', { exact: true });
-    expect(await outline.getByRole('listitem').count()).toBe(12);
+    await expect.poll(() => outline.getByRole('listitem').count()).toBe(12);
     await expect.poll(here).toContain('Chapter One');
     await outline.getByRole('button', { name: 'Low Water 5' }).click();
     await expect.poll(here).toMatch(/Low Water 5|The 5th Tide/);

@@ -38,7 +38,7 @@ it('lists the shortcuts, but not while somebody types', async () => {
   await page.getByRole('link', { name: 'Record' }).click();
   await page.getByLabel('Description').fill('');
   await page.getByLabel('Description').press('?');
-  expect(await page.getByRole('dialog').count()).toBe(0);
+  await expect.poll(() => page.getByRole('dialog').count()).toBe(0);
   await page.getByLabel('Description').blur();
   await page.keyboard.press('?');
   await page.getByRole('dialog', { name: 'Keyboard shortcuts' }).waitFor();

@@ -89,7 +89,7 @@ describe('the right button in the ledger', () => {
     await page.keyboard.press('F2');
     const field = page.getByRole('textbox', { name: 'Title', exact: true }).first();
     await field.click({ button: 'right' });
-    expect(await page.getByRole('menu').count()).toBe(0);
+    await expect.poll(() => page.getByRole('menu').count()).toBe(0);
     await field.press('Escape');
   });
 });
@@ -114,10 +114,10 @@ it('versions are shown by their day', async () => {
   const all = await sittings.count();
   await page.getByRole('button', { name: /^Day to show/ }).click();
   const days = page.getByRole('gridcell').getByRole('button');
-  expect(await days.and(page.locator(':enabled')).count()).toBe(1);
+  await expect.poll(() => days.and(page.locator(':enabled')).count()).toBe(1);
   await days.and(page.locator(':enabled')).click();
   await page.getByRole('button', { name: 'All days' }).waitFor();
-  expect(await sittings.count()).toBe(all);
+  await expect.poll(() => sittings.count()).toBe(all);
 });
 
 describe('the list of titles', () => {

@@ -56,7 +56,7 @@ describe('tidying', () => {
     await station(page, id, 'manuscript');
     await page.getByRole('button', { name: 'Tidy', exact: true }).click();
     await kind('quotation-marks').waitFor();
-    expect(await kind('dashes').count()).toBe(0);
+    await expect.poll(() => kind('dashes').count()).toBe(0);
   });
   it('makes a kind, then all the rest, and undoes it in one step', async () => {
     await kind('apostrophes').getByRole('button', { name: 'Apply all' }).click();

@@ -221,7 +221,7 @@ describe('the manuscript', () => {
     await choose(page.getByLabel('Style of the paragraph'), 'Text');
     await chooseText(page, editor().locator('p').nth(1));
     await page.keyboard.press('Control+i');
-    expect(await editor().locator('p').nth(1).locator('em').count()).toBe(1);
+    await expect.poll(() => editor().locator('p').nth(1).locator('em').count()).toBe(1);
     const rules = await editor().locator('hr').count();
     await page.getByRole('button', { name: 'Insert', exact: true }).click();
     await page.getByRole('menuitem', { name: 'Break with ornament' }).click();

@@ -55,7 +55,7 @@ describe('spelling', () => {
     await page.reload();
     await page.getByRole('button', { name: 'Spelling' }).click();
     await word('Pellmouth').waitFor();
-    expect(await word('tidewife').count()).toBe(0);
+    await expect.poll(() => word('tidewife').count()).toBe(0);
     await page.getByRole('button', { name: /The book’s own words: 1/ }).click();
     await page.getByRole('button', { name: 'Remove tidewife from the book’s own words' }).click();
     await word('tidewife').waitFor();
@@ -107,7 +107,7 @@ describe('versions', () => {
     await page.locator('[data-version="To the editor"] button').first().click();
     await page.locator('[data-differs]').first().locator('button').first().click();
     expect(await page.locator('[data-compared] ins').allTextContents()).toEqual([' And so it was.']);
-    expect(await page.locator('[data-differs]').count()).toBe(2);
+    await expect.poll(() => page.locator('[data-differs]').count()).toBe(2);
     await page.locator('[data-differs]', { hasText: 'The Tide' }).getByText('2 words in').waitFor();
     expect(await new AxeBuilder(page).violations()).toEqual([]);
     await page.locator('[data-differs]').first().getByRole('button', { name: 'Restore' }).click();

@@ -7,6 +7,7 @@ import type { Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { useFileChooser } from '@/ui/FileDrop';
+import { Menu } from '@/ui/Menu';
 import { Progress } from '@/ui/Progress';
 import { Ended } from './Ended';
 
@@ -107,12 +108,14 @@ export function AttachedActions({ of, what }: { of: string; what: Attached }) {
           <Button aria-label={`Check ${named} again`} onClick={() => void check()}>
             Check again
           </Button>
-          <Button kind="quiet" className="px-2" aria-label={`Replace ${named}`} onClick={open}>
-            Replace
-          </Button>
-          <Button kind="quiet" className="px-2" aria-label={`Remove ${named}`} onClick={() => void remove()}>
-            Remove
-          </Button>
+          <Menu
+            label="More"
+            of={named}
+            items={[
+              { name: 'Replace', run: open },
+              { name: 'Remove', run: () => void remove() },
+            ]}
+          />
         </span>
       )}
       <Ended job={job} />

@@ -267,9 +267,7 @@ function Made({ line }: { line: Line }) {
   return (
     <>
       {format(product.madeAt, 'd MMM yyyy, HH:mm')}
-      {product.fit ? (
-        <Outgrown product={product} />
-      ) : product.revision < revision ? (
+      {!product.fit && product.revision < revision ? (
         <span className="block text-[13px] text-ochre">the book has changed since</span>
       ) : null}
       {product.signedOffAt !== null ? (
@@ -285,7 +283,12 @@ function Made({ line }: { line: Line }) {
 
 function Checked({ line }: { line: Line }) {
   const product = useProduct(line.id);
-  return product && line.id !== MANUSCRIPT ? <Checks product={product} /> : null;
+  return product && line.id !== MANUSCRIPT ? (
+    <>
+      {product.fit ? <Outgrown product={product} /> : null}
+      <Checks product={product} />
+    </>
+  ) : null;
 }
 
 function MadeFile({ line }: { line: Line }) {

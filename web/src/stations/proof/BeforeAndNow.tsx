@@ -18,6 +18,7 @@ export function BeforeAndNow({
   file,
   before,
   now,
+  inColour,
   width,
   height,
   children,
@@ -26,6 +27,8 @@ export function BeforeAndNow({
   file: Product;
   before: Impression;
   now: Impression;
+  /** Whether the file is in printing inks, which a screen can only come near to. */
+  inColour: boolean;
   /** Of a page, in pixels. */
   width: number;
   height: number;
@@ -44,6 +47,7 @@ export function BeforeAndNow({
   return (
     <div className="mx-auto w-max">
       <p role="status" className="pb-1 text-center text-[13px] text-ink-soft" data-how={match.how}>
+        {inColour ? 'The earlier file is in printing inks, so its colours look different on screen. ' : null}
         {pictures ? 'The words are the same; a picture, a rule or a style has changed.' : SAID[match.how]}
       </p>
       <div className="flex gap-5">

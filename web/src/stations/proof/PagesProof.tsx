@@ -307,6 +307,7 @@ export function PagesProof() {
               file={changes.compared}
               before={changes.before}
               now={now}
+              inColour={printOf(book, proofed?.id ?? '')?.inks === 'colour'}
               width={composed.width * scale}
               height={composed.height * scale}
             >
