@@ -2,6 +2,7 @@ export * from './units';
 export * from './finding';
 export * from './outcome';
 export * from './zip';
+export * from './salvage';
 export * from './xml';
 export { DEEPEST_XML, readXml, type XmlReading } from './xmlreader';
 export type { Doctype } from './doctype';

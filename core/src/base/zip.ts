@@ -12,13 +12,14 @@ export type Inflater = (data: Uint8Array, size: number) => Uint8Array;
 let inflater: Inflater = (data, size) => inflateSync(data, { out: new Uint8Array(size) });
 /** Where the host has an inflater of its own, containers are read with that one. */
 export const useInflater = (hosts: Inflater): void => void (inflater = hosts);
+export const inflated: Inflater = (data, size) => inflater(data, size);
 
 export interface ZipLimits {
   entries: number;
   /** Bytes of all entries together once inflated. */
   total: number;
 }
-const ZIP_LIMITS: ZipLimits = { entries: 20_000, total: 600_000_000 };
+export const ZIP_LIMITS: ZipLimits = { entries: 20_000, total: 600_000_000 };
 
 export interface ZipEntry {
   name: string;
@@ -40,6 +41,8 @@ export interface Zip {
   entries: ZipEntry[];
   /** Inflates an entry; null when there is none of that name. Throws on damaged data. */
   read(name: string): Uint8Array | null;
+  /** Where the container was not complete: the file as it was given, and the names of those in it that are not whole. */
+  salvaged?: { bytes: Uint8Array; lost: readonly string[] };
 }
 
 const u16 = (b: Uint8Array, i: number): number => (b[i] ?? 0) | ((b[i + 1] ?? 0) << 8);

@@ -2,7 +2,17 @@
  * An EPUB that is being emended: its parts as they are now, and changes to them. Parts that nobody touched stay in the
  * container that was opened, and are taken from there as they lie.
  */
-import { done, joinZips, openZip, refused, writeZip, type Outcome, type Zip, type ZipEntry } from '../base';
+import {
+  done,
+  joinZips,
+  openSalvaged,
+  openZip,
+  refused,
+  writeZip,
+  type Outcome,
+  type Zip,
+  type ZipEntry,
+} from '../base';
 
 /**
  * What a part holds: an entry of the container that was opened; text that was changed here, `of` such an entry or of none;
@@ -32,10 +42,10 @@ export type PartChange =
   | { op: 'replace'; path: string; was: Content; now: Content };
 export type TextEdit = Extract<PartChange, { op: 'edit' }>;
 
-/** Errors: what `openZip` refuses. */
+/** Of a container that isn’t complete, the parts that are whole. Errors: those of `openZip`. */
 export function openEmended(bytes: Uint8Array): Outcome<Emended> {
   // A host's own kind of bytes may share its memory with other things, and with what is cut out of it.
-  const opened = openZip(new Uint8Array(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+  const opened = openSalvaged(new Uint8Array(bytes.buffer, bytes.byteOffset, bytes.byteLength));
   if (!opened.ok) return opened;
   const zip = opened.value;
   const parts = new Map(zip.entries.map((e): [string, Content] => [e.name, { original: e.name }]));
@@ -167,7 +177,7 @@ export function copyOf(e: Emended): Uint8Array {
       const [path, c] = parts[i] ?? ['', { text: '' }];
       return path === name && 'original' in c && c.original === name;
     });
-  if (asItWas) return e.zip.bytes;
+  if (asItWas) return e.zip.salvaged?.bytes ?? e.zip.bytes;
   const made = parts.flatMap(([path, c], i) =>
     'original' in c
       ? []

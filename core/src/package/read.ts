@@ -60,10 +60,13 @@ export const textPart = (zip: Zip, name: string): string | null => {
 };
 
 /** Errors: `epub/not-zip` and what `openZip` refuses. */
-export function openEpub(bytes: Uint8Array): Outcome<Zip> {
+export function openEpub(
+  bytes: Uint8Array,
+  open: (bytes: Uint8Array) => Outcome<Zip> = openZip,
+): Outcome<Zip> {
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
     return refused('epub/not-zip', 'This is not an EPUB: an EPUB is a zip container.');
-  return openZip(bytes);
+  return open(bytes);
 }
 
 /** Errors: those of `openEpub`. A broken package document is none: what can be read of it is read. */

@@ -3,6 +3,7 @@ import * as csstree from 'css-tree';
 import {
   done,
   lineStarts,
+  openSalvaged,
   placeAt,
   readXml,
   type Outcome,
@@ -84,7 +85,7 @@ export interface EpubSubject extends EpubPackage {
 
 /** Errors: those of `openEpub`. */
 export function epubSubject(bytes: Uint8Array): Outcome<EpubSubject> {
-  const opened = openEpub(bytes);
+  const opened = openEpub(bytes, openSalvaged);
   return opened.ok ? done(subjectOf(opened.value)) : opened;
 }
 

@@ -23,15 +23,15 @@ function decoded(bytes: Uint8Array): string {
   }
 }
 
+/** Writes the first part anew; what is written anew is packed whole. */
+const rewriteStart: Mend['apply'] = ({ d }) => {
+  if (d.now.parts.has('mimetype')) d.remove('mimetype');
+  d.addFirst('mimetype', { text: 'application/epub+zip' });
+};
+
 export const CONTAINER_MENDS: Record<string, Mend> = {
-  mimetype: {
-    label: 'Rewrite the start of the container',
-    apply({ d }) {
-      const { parts } = d.now;
-      if (parts.has('mimetype')) d.remove('mimetype');
-      d.addFirst('mimetype', { text: 'application/epub+zip' });
-    },
-  },
+  'pack-again': { label: 'Pack the files that are whole', apply: rewriteStart },
+  mimetype: { label: 'Rewrite the start of the container', apply: rewriteStart },
   container: {
     label: 'Rewrite META-INF/container.xml',
     apply(m) {
