@@ -116,6 +116,52 @@ it('what somebody else changed meanwhile is not written over', async () => {
   await saved(other);
   await dialog().getByRole('button', { name: 'Mend', exact: true }).click();
   await page.getByText('The ebook has been changed in the meantime.').waitFor();
+  await page.keyboard.press('Escape');
+  await dialog().waitFor({ state: 'detached' });
+  await other.close();
+});
+
+it('what a single outlet refuses is shown when its rules are chosen', async () => {
+  await page.getByRole('combobox', { name: 'Whose rules' }).click();
+  await page.getByRole('option', { name: 'And those of Plover (1)' }).click();
+  await rule('outlet/version').getByText('Plover takes EPUB 2 only; this is EPUB 3.0.').waitFor();
+  await page.getByRole('combobox', { name: 'Whose rules' }).click();
+  await page.getByRole('option', { name: 'The standards’ rules' }).click();
+  await expect.poll(() => rule('outlet/version').count()).toBe(0);
+});
+
+it('an ebook that ends too soon is opened, and what is whole of it is packed again', async () => {
+  const whole = zipSync(
+    Object.fromEntries(
+      Object.entries(MINIMAL).map(([name, part]) => [name, typeof part === 'string' ? strToU8(part) : part]),
+    ),
+    { level: 0 },
+  );
+  // Its last file is a picture: the download stopped in the middle of it.
+  const cut = whole.slice(0, Buffer.from(whole).indexOf(Buffer.from('pic.png\x89PNG', 'latin1')) + 200);
+  const other = await browser.newPage();
+  await other.goto(`${address()}/titles`);
+  await other.setInputFiles('input[aria-label="EPUB file"]', {
+    name: 'half.epub',
+    mimeType: 'application/epub+zip',
+    buffer: Buffer.from(cut),
+  });
+  await other.waitForURL(/\/ebooks\//);
+  await other
+    .getByRole('navigation', { name: 'Views' })
+    .getByRole('link', { name: /^Findings/ })
+    .click();
+  const incomplete = other.locator('[data-finding="zip/incomplete-container"]');
+  await incomplete.getByText(/7 files are whole, “pic\.png” is damaged or cut short\./).waitFor();
+  await incomplete.getByRole('button', { name: 'Mend …' }).click();
+  await other.getByRole('dialog').getByRole('button', { name: 'Mend', exact: true }).click();
+  await incomplete.waitFor({ state: 'detached' });
+  await saved(other);
+  const id = new URL(other.url()).pathname.split('/')[2] ?? '';
+  const bytes = new Uint8Array(await (await fetch(`${address()}/api/ebooks/${id}/copy`)).arrayBuffer());
+  const now = unzipSync(bytes);
+  for (const name of ['a.xhtml', 'b.xhtml', 'book.opf', 'nav.xhtml', 'style.css'])
+    expect(text(now, name), name).toBe(MINIMAL[name]);
   await other.close();
 });
 

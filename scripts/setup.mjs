@@ -34,6 +34,7 @@ export function debian() {
   const wanted = [
     ['chromium', 'chromium'],
     ['qpdf', 'qpdf'],
+    ['unzip', 'unzip'],
     ['pdftotext', 'poppler-utils'],
     ['java', 'default-jre-headless'],
     ['xmllint', 'libxml2-utils'],

@@ -1,6 +1,17 @@
-import { bySeverity, type Finding, type Outcome } from '@pagina/core/base';
-import { allRules, checkBook, checkEpub, checkPdf, keptBetween, mendAll } from '@pagina/core/check';
+import { bySeverity, done, type Finding, type Outcome } from '@pagina/core/base';
+import {
+  allRules,
+  checkBook,
+  checkEpub,
+  checkPdfOf,
+  checkPrinted,
+  keptBetween,
+  mendAll,
+  pdfSubject,
+} from '@pagina/core/check';
 import { copyOf } from '@pagina/core/emend';
+import { EBOOK_OUTLETS, type EbookOutlet } from '@pagina/core/outlets';
+import type { Binding } from '@pagina/core/trade';
 import { readBookFile } from '@pagina/make';
 import { readInput, Unusable, unusable, writeOutput } from './files';
 import type { Options } from './options';
@@ -10,15 +21,42 @@ import { manuscript } from './manuscript';
 export async function check(paths: readonly string[], options: Options): Promise<number> {
   if (options.rules) return listRules(options);
   if (options.mend !== undefined) return mendOne(paths, options.mend, options);
+  const asked: Asked = { outlets: outletsOf(options), binding: bindingOf(options) };
   const files: { path: string; findings: Finding[] }[] = [];
   for (const path of paths) {
-    const checked = await checkOne(path, readInput(path));
+    const checked = await checkOne(path, readInput(path), asked);
     if (!checked.ok) throw unusable({ ...checked.refusal, message: `${path}: ${checked.refusal.message}` });
     files.push({ path, findings: bySeverity(checked.value) });
   }
   if (options.json) console.log(JSON.stringify({ files }));
   else for (const { path, findings } of files) print(path, findings);
-  return files.some((f) => f.findings.some((x) => x.severity === 'blocker')) ? 1 : 0;
+  // What an outlet that was named refuses is as good as a blocker.
+  const stops = (f: Finding): boolean => f.severity === 'blocker' || f.outlet !== undefined;
+  return files.some((f) => f.findings.some(stops)) ? 1 : 0;
+}
+
+/** What files are held against beyond the standards. */
+interface Asked {
+  outlets: readonly EbookOutlet[];
+  /** What a PDF is to be bound in, for the printer's limits; margins are measured without it. */
+  binding: Binding | null;
+}
+
+function bindingOf({ binding }: Options): Binding | null {
+  if (binding === undefined || binding === 'paperback' || binding === 'hardback') return binding ?? null;
+  throw new Unusable(`“${binding}” is not a binding: paperback or hardback.`);
+}
+
+/** The outlets whose further rules are asked for. */
+function outletsOf({ outlet }: Options): readonly EbookOutlet[] {
+  if (outlet === undefined) return [];
+  const wanted = outlet.toLowerCase();
+  const found = EBOOK_OUTLETS.filter((o) => wanted === 'all' || o.id === wanted);
+  if (found.length === 0)
+    throw new Unusable(
+      `Pagina doesn’t know the outlet “${outlet}”. Name ${EBOOK_OUTLETS.map((o) => o.name).join(', ')}, or all.`,
+    );
+  return found;
 }
 
 function print(path: string, findings: readonly Finding[]): void {
@@ -69,9 +107,29 @@ async function mendOne(paths: readonly string[], out: string, options: Options):
   return findings.some((f) => f.severity === 'blocker') ? 1 : 0;
 }
 
-async function checkOne(path: string, bytes: Uint8Array): Promise<Outcome<Finding[]>> {
-  if (/\.pdf$/i.test(path)) return checkPdf(bytes);
-  if (/\.epub$/i.test(path)) return checkEpub(bytes);
+/** What a PDF says of itself, and what its pages show when they are drawn. */
+async function checkPages(bytes: Uint8Array, binding: Binding | null): Promise<Outcome<Finding[]>> {
+  const pdf = await pdfSubject(bytes);
+  if (!pdf.ok) return pdf;
+  const findings = checkPdfOf(pdf.value);
+  // A single sheet is a cover or a picture, and has no margins.
+  if (pdf.value.encrypted || (pdf.value.pages.length < 2 && !binding)) return done(findings);
+  const { inkMargins } = await import('@pagina/make/drawn');
+  const ink = await inkMargins(bytes, pdf.value);
+  if (!ink.ok) {
+    const { code, message } = ink.refusal;
+    return done([...findings, { rule: code, severity: 'caution', message }]);
+  }
+  return done([...findings, ...checkPrinted({ pdf: pdf.value, ink: ink.value, binding })]);
+}
+
+async function checkOne(
+  path: string,
+  bytes: Uint8Array,
+  { outlets, binding }: Asked,
+): Promise<Outcome<Finding[]>> {
+  if (/\.pdf$/i.test(path)) return checkPages(bytes, binding);
+  if (/\.epub$/i.test(path)) return checkEpub(bytes, outlets);
   if (/\.json$/i.test(path)) {
     const read = readBookFile(bytes);
     return read.ok ? { ok: true, value: checkBook(read.value.book) } : read;

@@ -6,7 +6,7 @@ import { OPTIONS, type Options } from './options';
 const USAGE = `pagina import FILE [--out BOOK.json] [--json]
 pagina build FILE|BOOK.json --edition print|screen|cover|reflow|epub2|sample|manuscript --out FILE [--interior NAME] [--trim 5.5x8.5in]
              [--title T] [--author A] [--language en] [--isbn N] [--cover FILE] [--date ISO] [--report FILE]
-pagina check FILE... [--json] [--mend OUT] [--date ISO]
+pagina check FILE... [--json] [--mend OUT] [--outlet NAME|all] [--binding paperback|hardback] [--date ISO]
 pagina check --rules`;
 
 async function main(argv: string[]): Promise<number> {

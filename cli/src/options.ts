@@ -14,6 +14,8 @@ export const OPTIONS = {
   report: { type: 'string' },
   mend: { type: 'string' },
   rules: { type: 'boolean' },
+  outlet: { type: 'string' },
+  binding: { type: 'string' },
 } as const;
 export type Options = {
   [K in keyof typeof OPTIONS]?: (typeof OPTIONS)[K]['type'] extends 'boolean' ? boolean : string;

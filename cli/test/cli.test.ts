@@ -1,4 +1,5 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { PDFDocument, StandardFonts } from 'pdf-lib';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
@@ -137,7 +138,7 @@ describe('bin/pagina', () => {
     expect([code, lines.length > 180]).toEqual([0, true]);
     for (const line of lines)
       expect(line).toMatch(
-        /^[a-z]+\/[a-z0-9-]+\t(blocker|caution|note)\t(book|agreement|EPUB|accessibility|print)[^\t]*\t[^\t]+/,
+        /^[a-z]+\/[a-z0-9-]+\t(blocker|caution|note)\t(book|agreement|EPUB|accessibility|outlets|print)[^\t]*\t[^\t]+/,
       );
   });
   it('mends an EPUB into another file, and leaves the one that it was given as it is', () => {
@@ -157,6 +158,57 @@ describe('bin/pagina', () => {
     expect(readFileSync(at('mended.epub')).subarray(30, 58).toString()).toBe('mimetypeapplication/epub+zip');
     expect(pagina('check', at('mended.epub')).out).not.toMatch(/blocker|caution/);
     expect(pagina('check', at('book.docx'), '--mend', at('x.epub'))).toMatchObject({ code: 2 });
+  });
+  it('checks an ebook by the further rules of an outlet that is named', () => {
+    const args = ['check', at('the-causeway.epub')];
+    expect(pagina(...args).code).toBe(0);
+    const refused = pagina(...args, '--outlet', 'Plover');
+    expect([refused.code, refused.out]).toEqual([
+      1,
+      expect.stringMatching(/caution outlet\/version \S+ Plover takes EPUB 2 only/) as string,
+    ]);
+    expect(pagina(...args, '--outlet', 'nowhere').err).toMatch(/doesn’t know the outlet “nowhere”/);
+  });
+  it('mends an ebook whose end is missing: what is whole is packed again', () => {
+    const whole = readFileSync(at('the-causeway.epub'));
+    const sound = unzipSync(whole);
+    writeFileSync(at('half.epub'), whole.subarray(0, whole.length - 400));
+    const checked = pagina('check', at('half.epub'));
+    expect([checked.code, checked.out]).toEqual([
+      1,
+      expect.stringContaining('blocker zip/incomplete-container') as string,
+    ]);
+    expect(pagina('check', at('half.epub'), '--mend', at('packed.epub')).out).toContain(
+      'mended: Pack the files that are whole',
+    );
+    // Info-ZIP reads it; every file in it is one of the sound ebook’s, to the byte.
+    expect(spawnSync('unzip', ['-tq', at('packed.epub')]).status).toBe(0);
+    const packed = unzipSync(readFileSync(at('packed.epub')));
+    for (const name of Object.keys(packed))
+      expect(Buffer.from(packed[name]!), name).toEqual(Buffer.from(sound[name]!));
+    expect(Object.keys(packed).length).toBeGreaterThan(Object.keys(sound).length - 3);
+  });
+  it('measures how near ink comes to the edges of a PDF, and with a binding what the printer takes', async () => {
+    const doc = await PDFDocument.create();
+    const face = await doc.embedFont(StandardFonts.Helvetica);
+    // Trims of 360 × 540 points; the first pages of each side with their words 20 points from the fold.
+    for (let i = 0; i < 10; i++) {
+      const inside = i < 2 ? 20 : 50;
+      doc
+        .addPage([360, 540])
+        .drawText('Words', { x: i % 2 === 0 ? inside : 360 - inside - 40, y: 300, size: 14, font: face });
+    }
+    writeFileSync(at('near.pdf'), await doc.save());
+    const plain = pagina('check', at('near.pdf')).out;
+    // 20 points are 7.06 mm; a letter stands a little right of its origin. On the left-hand page “Words” ends short of 40.
+    expect(plain).toMatch(
+      /caution pdf\/inside-margin On page[s]? 1.* the ink is 7\.[0-4] mm from the gutter/,
+    );
+    expect(plain).not.toMatch(/page-count/);
+    expect(pagina('check', at('near.pdf'), '--binding', 'hardback').out).toMatch(
+      /pdf\/page-count The file has 10 pages; Quayhead binds 72 to 560 in hardback/,
+    );
+    expect(pagina('check', at('near.pdf'), '--binding', 'string')).toMatchObject({ code: 2 });
   });
   it('answers 1 where a check finds a blocker', () => {
     writeFileSync(at('empty.json'), JSON.stringify({ version: 1, record: {}, sections: [], editions: [] }));

@@ -32,7 +32,7 @@ import { compose } from '@pagina/core/compose';
 import { impressionOfEbook, impressionOfPages, type Impression } from '@pagina/core/proof';
 import { recordSchema } from '@pagina/core/record';
 import { arrivalOf, readDelivery } from '@pagina/core/intake';
-import { bookAddressAt, outletNamed } from '@pagina/core/outlets';
+import { bookAddressAt, outletNamed, OUTLETS } from '@pagina/core/outlets';
 import {
   familiarPicture,
   ignoreLateRejections,
@@ -132,7 +132,10 @@ async function make({
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     progress('Checking the file', 0);
     writeFileSync(out, made.value.bytes);
-    const [checked, subject] = [checkEpub(made.value.bytes), epubSubject(made.value.bytes)];
+    const [checked, subject] = [
+      checkEpub(made.value.bytes, shop ? [shop] : OUTLETS),
+      epubSubject(made.value.bytes),
+    ];
     const taken = impressionOfEbook(made.value.bytes);
     if (taken.ok) shown = taken.value;
     if (checked.ok) findings.push(...checked.value);

@@ -30,6 +30,8 @@ export interface Finding {
   mend?: string;
   /** Two texts that should be the same, to be shown letter by letter. */
   differs?: { found: string; wanted: string };
+  /** Id of the outlet that asks for it, where it is no standard’s. */
+  outlet?: string;
 }
 
 /**

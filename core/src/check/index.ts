@@ -11,7 +11,7 @@ export { checkBook, checkPages, inOrder, pagesFacts, type PagesFacts } from './b
 
 import { FILE_RULES } from './agreement';
 import { BOOK_RULES, PAGES_RULES, SECTION_RULES } from './book';
-import { EPUB_RULES } from './epub';
+import { EPUB_RULES, OUTLET_RULES } from './epub';
 import { COVER_FILE_RULES, PAGES_FILE_RULES, PDF_RULES, PRINTED_RULES } from './pdf';
 import { ruleRow, type RuleRow } from './rules';
 
@@ -23,6 +23,7 @@ export const allRules = (): RuleRow[] =>
     ...PAGES_RULES.map(ruleRow),
     ...FILE_RULES.map(ruleRow),
     ...EPUB_RULES.map(ruleRow),
+    ...OUTLET_RULES.map(ruleRow),
     ...PDF_RULES.map(ruleRow),
     ...PRINTED_RULES.map(ruleRow),
     ...COVER_FILE_RULES.map(ruleRow),

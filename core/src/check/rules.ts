@@ -20,11 +20,14 @@ export interface Breach {
   about?: string;
   /** Two texts that should be the same, to be shown letter by letter. */
   differs?: Finding['differs'];
+  /** Id of the outlet that asks for it. */
+  outlet?: string;
   /** False where this one cannot be mended without guessing. */
   mend?: false;
 }
-/** What a rule belongs to: the book itself, its agreement with the record, a version of EPUB, accessibility, printing. */
-export type Profile = 'book' | 'agreement' | 'EPUB 3.3' | 'EPUB 2.0.1' | 'accessibility' | 'print';
+/** What a rule belongs to: the book itself, its agreement with the record, a version of EPUB, accessibility, outlets, printing. */
+export type Profile =
+  'book' | 'agreement' | 'EPUB 3.3' | 'EPUB 2.0.1' | 'accessibility' | 'outlets' | 'print';
 
 export interface Rule<T> {
   name: string;

@@ -55,11 +55,14 @@ function pair(out: LineDifference, now: LineDifference, was: string, is: string)
   }
 }
 
+/** Of nothing there is no line, not an empty one. */
+const linesOf = (text: string): string[] => (text === '' ? [] : text.split('\n'));
+
 function between(before: string, after: string): PartDifference['lines'] {
   const all: LineDifference[] = [];
   let [was, is] = [0, 0];
   let gone: string[] = [];
-  for (const part of diffArrays(before.split('\n'), after.split('\n'), { maxEditLength: 4_000 }) ?? []) {
+  for (const part of diffArrays(linesOf(before), linesOf(after), { maxEditLength: 4_000 }) ?? []) {
     const how = part.added ? 'in' : part.removed ? 'out' : 'same';
     const first = all.length;
     for (const text of part.value) {

@@ -45,6 +45,7 @@ export function demandsOf(
   const isbn = bareIsbn(edition.isbn);
   const blockers = made?.findings.filter((f) => f.severity === 'blocker').length ?? 0;
   const links = linksToShops(book, edition.id);
+  const refused = made?.findings.find((f) => f.outlet === outlet.id);
   const current = made !== null && (made.signedOff === true || made.revision === revision);
   const older = links && made !== null && account !== null && made.madeAt < account.changedAt;
   return [
@@ -73,7 +74,7 @@ export function demandsOf(
       : demand('ISBN', isbnFault(isbn) === null, edition.isbn, 'The number is not a valid ISBN.'),
     demand(
       'Ebook',
-      current && blockers === 0 && !older,
+      current && blockers === 0 && !older && !refused,
       links
         ? `made for ${outlet.name}, where its links lead; the checks found no blocker`
         : 'made, and the checks found no blocker',
@@ -83,9 +84,11 @@ export function demandsOf(
           : 'Make the ebook first.'
         : blockers > 0
           ? 'The checks found something the shop would refuse.'
-          : older
-            ? 'The affiliate code has changed since the ebook was made: make it again.'
-            : 'The book has changed since the ebook was made: make it again.',
+          : refused
+            ? [refused.message, refused.remedy].filter(Boolean).join(' ')
+            : older
+              ? 'The affiliate code has changed since the ebook was made: make it again.'
+              : 'The book has changed since the ebook was made: make it again.',
       'editions',
     ),
     { name: 'Word-processor file', state: 'not asked', why: '', station: 'editions' },

@@ -1,3 +1,4 @@
+export * from './ebooks';
 export * from './outlets';
 export * from './links';
 export * from './demands';

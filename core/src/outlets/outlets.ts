@@ -1,9 +1,8 @@
 /** The outlets that the product knows. All are invented, and answered by a stand-in. */
 import type { Money } from '../base';
+import { EBOOK_OUTLETS, type EbookOutlet } from './ebooks';
 
-export interface Outlet {
-  id: string;
-  name: string;
+export interface Outlet extends EbookOutlet {
   words: string;
   least: {
     /** Characters. */
@@ -17,10 +16,15 @@ export interface Outlet {
   affiliate: string | null;
 }
 
+function ebookOutlet(id: string): EbookOutlet {
+  const found = EBOOK_OUTLETS.find((o) => o.id === id);
+  if (!found) throw new Error(`no outlet ${id}`);
+  return found;
+}
+
 export const OUTLETS: readonly Outlet[] = [
   {
-    id: 'lanternquay',
-    name: 'Lanternquay',
+    ...ebookOutlet('lanternquay'),
     words: 'An ebook shop. It looks at every book for two days before it sells it.',
     least: {
       description: 50,

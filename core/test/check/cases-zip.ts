@@ -73,7 +73,7 @@ export const ZIP_TABLE: ZipCase[] = [
   z('zip/mimetype-extra-field', () => options({ mimetype: { extra: { 0x7777: new Uint8Array(4) } } })),
   z('zip/mimetype-words', () => zipped({ ...MINIMAL, mimetype: 'application/epub+zip\n' })),
   // Without its last 22 bytes: the end of the directory is gone, every file is whole.
-  z('zip/incomplete', () => good().subarray(0, good().length - 22)),
+  z('zip/incomplete-container', () => good().subarray(0, good().length - 22)),
   z('zip/encrypted-entry', () => changed(good(), (b) => (b[entry(b, 'a.xhtml').record + 8]! |= 1))),
   z('zip/method', () => changed(good(), (b) => (b[entry(b, 'a.xhtml').record + 10] = 12))),
   z('zip/split', () => changed(good(), (b) => (b[entry(b, 'a.xhtml').record + 34] = 1))),

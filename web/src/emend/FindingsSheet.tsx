@@ -5,10 +5,12 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { bySeverity, offsetAt, type Finding, type Severity } from '@pagina/core/base';
 import { mendLabel } from '@pagina/core/check';
+import { EBOOK_OUTLETS } from '@pagina/core/outlets';
 import { groupsOf, titleOfRule, type Listed, type RuleGroup } from '@/findings/groups';
 import { RuleList } from '@/findings/RuleList';
 import type { Wanted } from '@/workers/ebook-check';
 import { Button } from '@/ui/Button';
+import { Select } from '@/ui/Select';
 import { OneOf } from '@/ui/ToggleGroup';
 import { Toolbar } from '@/ui/Toolbar';
 import { useEbook, useSnapshot } from './context';
@@ -17,14 +19,23 @@ import { MendDialog, type Proposed } from './MendDialog';
 type Filter = 'all' | Severity;
 const number = (n: number): string => n.toLocaleString('en-GB');
 
+/** Beside the ids of outlets: what they ask further is left out, or that of all counts. */
+const [STANDARDS, EVERY] = ['standards', 'every'];
+const said = (name: string, refusals: number): string =>
+  `And those of ${name}${refusals > 0 ? ` (${number(refusals)})` : ''}`;
+
 export function FindingsSheet() {
   const router = useRouter();
   const { session, goTo } = useEbook();
-  const { view, findings } = useSnapshot();
+  const { view, findings, refusals } = useSnapshot();
   const [filter, setFilter] = useState<Filter>('all');
   const [asking, setAsking] = useState(false);
   const [proposed, setProposed] = useState<Proposed | null>(null);
-  const sorted = useMemo(() => bySeverity(findings ?? []), [findings]);
+  const [rules, setRules] = useState<string>(STANDARDS);
+  const sorted = useMemo(
+    () => bySeverity([...(findings ?? []), ...refusals.filter((f) => rules === EVERY || f.outlet === rules)]),
+    [findings, refusals, rules],
+  );
   const groups = useMemo(
     () =>
       groupsOf(
@@ -103,6 +114,19 @@ export function FindingsSheet() {
             { value: 'note', name: `Notes ${number(count('note'))}` },
           ]}
           onChoose={setFilter}
+        />
+        <Select
+          label="Whose rules"
+          value={rules}
+          choices={[
+            { value: STANDARDS, name: 'The standards’ rules' },
+            { value: EVERY, name: said('every outlet', refusals.length) },
+            ...EBOOK_OUTLETS.map(({ id, name }) => ({
+              value: id,
+              name: said(name, refusals.filter((f) => f.outlet === id).length),
+            })),
+          ]}
+          onChoose={setRules}
         />
         <span className="ml-auto" />
         {asking ? (

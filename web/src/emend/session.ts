@@ -40,7 +40,10 @@ export interface Snapshot {
   view: EbookView;
   saving: Saving;
   /** Null until the ebook was checked for the first time. */
+  /** By the standards; null until they are checked. */
   findings: readonly Finding[] | null;
+  /** What outlets ask further, and would refuse. */
+  refusals: readonly Finding[];
   /** Words that could not be kept, since their part was removed elsewhere. */
   strays: readonly TextEdit[];
   /** Grows whenever a part of text is other than it was. */
@@ -75,7 +78,7 @@ export class EbookSession {
   constructor(view: EbookView) {
     this.base = view.revision;
     const saving: Saving = { state: 'saved', at: view.changedAt };
-    this.now = { view, saving, findings: null, strays: [], turn: 0, saves: {} };
+    this.now = { view, saving, findings: null, refusals: [], strays: [], turn: 0, saves: {} };
   }
 
   get id(): string {
@@ -99,7 +102,11 @@ export class EbookSession {
     const follow = followTitle(this.id, () => void this.catchUp());
     this.worker = new Worker(new URL('../workers/ebook-check.ts', import.meta.url), { type: 'module' });
     this.worker.onmessage = ({ data }: MessageEvent<FromEbookWorker>) => {
-      if (data.type === 'findings') return this.tell({ findings: data.findings });
+      if (data.type === 'findings')
+        return this.tell({
+          findings: data.findings.filter((f) => f.outlet === undefined),
+          refusals: data.findings.filter((f) => f.outlet !== undefined),
+        });
       this.mending.get(data.id)?.(data.mending);
       this.mending.delete(data.id);
     };

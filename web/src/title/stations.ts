@@ -38,7 +38,8 @@ const MENDED: Record<string, StationKey> = {
 const ON_PAGES = /^type\/(?:widow|orphan|stranded-heading|short-last-page|unlevel-spread)$/;
 
 /** The station where a finding is mended; what is wrong in a made file, and not in the book, is mended by making it again. */
-export function stationOf({ rule, file, place }: Finding): StationKey {
+export function stationOf({ rule, file, place, outlet }: Finding): StationKey {
+  if (outlet !== undefined) return 'outlets';
   if (file !== undefined && !place) return 'editions';
   if (ON_PAGES.test(rule)) return 'proof';
   return MENDED[rule.slice(0, rule.indexOf('/'))] ?? 'editions';

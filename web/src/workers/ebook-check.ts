@@ -16,6 +16,7 @@ import {
   type PartDifference,
   type TextEdit,
 } from '@pagina/core/emend';
+import { EBOOK_OUTLETS } from '@pagina/core/outlets';
 
 /** What is to be mended: one finding, all of a rule, or everything. */
 export type Wanted = { what: 'finding'; finding: Finding } | { what: 'rule'; rule: string } | { what: 'all' };
@@ -44,7 +45,7 @@ const post = (m: FromEbookWorker): void => postMessage(m);
 
 function check(): void {
   if (!state) return;
-  const checked = checkEpub(copyOf(state));
+  const checked = checkEpub(copyOf(state), EBOOK_OUTLETS);
   const refused = (message: string): Finding[] => [{ rule: 'zip/unreadable', severity: 'blocker', message }];
   post({ type: 'findings', findings: checked.ok ? checked.value : refused(checked.refusal.message) });
 }

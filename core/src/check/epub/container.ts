@@ -110,7 +110,12 @@ export const CONTAINER_RULES: Rule<EpubSubject>[] = [
       for (const r of rootfiles(s)) {
         const path = r.attrs['full-path'];
         if (path && !s.names.has(path))
-          yield { message: `The package document “${path}” isn’t in the container.`, ...at(part, r) };
+          yield {
+            message: `The package document “${path}” isn’t in the container.`,
+            ...at(part, r),
+            // Which it should be can be told where there is one alone.
+            ...([...s.names].filter((n) => /\.opf$/i.test(n)).length === 1 ? {} : { mend: false as const }),
+          };
       }
     },
   },

@@ -1,5 +1,6 @@
 /** Checks an EPUB by EPUB 3.3 (W3C Recommendation) or EPUB 2.0.1 (IDPF), by HTML, CSS and EPUB Accessibility 1.1, rule by rule. */
 import { done, type Finding, type Outcome } from '../../base';
+import type { EbookOutlet } from '../../outlets';
 import { runRules, type Rule } from '../rules';
 import { ACCESS_RULES } from './access';
 import { ALTERNATIVE_RULES } from './alternatives';
@@ -17,6 +18,7 @@ import { METADATA_RULES } from './metadata';
 import { CONTENTS_RULES } from './navigation';
 import { NCX_RULES } from './ncx';
 import { OLDER_RULES } from './older';
+import { OUTLET_RULES } from './outlet';
 import { OVERLAY_RULES } from './overlays';
 import { PACKAGE_RULES } from './package';
 import { REFINEMENT_RULES } from './refinements';
@@ -66,10 +68,15 @@ export const EPUB_RULES: readonly Rule<EpubSubject>[] = [
   ...STATEMENT_RULES,
 ];
 
-/** Errors: those of `epubSubject`. */
-export function checkEpub(bytes: Uint8Array): Outcome<Finding[]> {
+/** By the standards, and by what these outlets ask further. Errors: those of `epubSubject`. */
+export function checkEpub(bytes: Uint8Array, outlets: readonly EbookOutlet[] = []): Outcome<Finding[]> {
   const subject = epubSubject(bytes);
-  return subject.ok ? done(runRules(rulesFor(subject.value), subject.value)) : subject;
+  return subject.ok
+    ? done([
+        ...runRules(rulesFor(subject.value), subject.value),
+        ...runRules(OUTLET_RULES, { epub: subject.value, outlets }),
+      ])
+    : subject;
 }
 
 /** Rules of the version that the package is of, and those of accessibility. */
@@ -80,4 +87,5 @@ function rulesFor(s: EpubSubject): Rule<EpubSubject>[] {
   );
 }
 
+export { OUTLET_RULES } from './outlet';
 export { epubSubject, type EpubSubject } from './subject';

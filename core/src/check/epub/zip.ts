@@ -106,7 +106,7 @@ export const ZIP_RULES: Rule<EpubSubject>[] = [
     },
   },
   {
-    name: 'zip/incomplete',
+    name: 'zip/incomplete-container',
     severity: 'blocker',
     source: 'EPUB 3.3 §4.3.2: a container is a ZIP archive; APPNOTE 6.3 §4.3.6 (it ends with its directory)',
     why: 'A download or an upload stopped before its end, and no program can open the file.',

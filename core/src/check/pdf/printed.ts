@@ -16,7 +16,8 @@ export interface PrintedSubject {
   pdf: PdfSubject;
   /** Of each page as it is drawn. */
   ink: readonly (InkMargins | null)[];
-  binding: Binding;
+  /** Null where nobody has said what it is to be bound in: margins alone are looked at. */
+  binding: Binding | null;
 }
 
 const points = (mp: number): number => mp / 1000;
@@ -91,6 +92,7 @@ export const PRINTED_RULES: readonly Rule<PrintedSubject>[] = [
     source: `common practice: the table of ${QUAYHEAD.name}`,
     why: 'The printer can’t bind it.',
     *look({ pdf, binding }) {
+      if (!binding) return;
       const { least, most } = QUAYHEAD.pages[binding];
       const count = pdf.pages.length;
       if (count > 0 && (count < least || count > most))
@@ -105,9 +107,9 @@ export const PRINTED_RULES: readonly Rule<PrintedSubject>[] = [
     profiles: ['print'],
     source: `common practice: the table of ${QUAYHEAD.name}`,
     why: 'The printer can’t make a book of this size.',
-    *look({ pdf }) {
+    *look({ pdf, binding }) {
       const [first] = pdf.pages;
-      if (!first) return;
+      if (!first || !binding) return;
       const { width, height } = cutOf(first);
       const { least, most } = QUAYHEAD.trims;
       const fits =
