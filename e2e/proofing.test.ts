@@ -141,14 +141,14 @@ it('shows after a change which pages differ from the signed file, old beside new
   // As many wait to be read as have changed.
   expect(Number(all) - Number(read)).toBe(Number.parseInt((await summary().textContent()) ?? ''));
   await page.getByRole('list', { name: 'What changed' }).getByRole('button').first().click();
-  await page.locator('[data-earlier] canvas[data-drawn]').waitFor({ timeout: 20_000 });
+  await page.locator('[data-in-file] canvas[data-drawn]').waitFor({ timeout: 20_000 });
   await page.locator('[data-overlay="came"]').first().waitFor();
   // What went is read out too: the paragraph’s last lines in the signed file.
   expect(await page.getByRole('list', { name: 'Lines that are different now' }).textContent()).toContain(
     'hills',
   );
   // The old page was drawn from the signed file: it has ink.
-  const ink = await page.locator('[data-earlier] canvas').evaluate((c: HTMLCanvasElement) => {
+  const ink = await page.locator('[data-in-file] canvas').evaluate((c: HTMLCanvasElement) => {
     const d = c.getContext('2d')!.getImageData(0, 0, c.width, c.height).data;
     let n = 0;
     for (let i = 0; i < d.length; i += 4) if ((d[i] as number) < 110) n++;

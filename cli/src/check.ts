@@ -10,8 +10,8 @@ import {
   pdfSubject,
 } from '@pagina/core/check';
 import { copyOf } from '@pagina/core/emend';
-import { EBOOK_OUTLETS, type EbookOutlet } from '@pagina/core/outlets';
-import type { Binding } from '@pagina/core/trade';
+import { EBOOK_OUTLETS, type Binding, type EbookOutlet } from '@pagina/core/trade';
+
 import { readBookFile } from '@pagina/make';
 import { readInput, Unusable, unusable, writeOutput } from './files';
 import type { Options } from './options';
@@ -114,13 +114,13 @@ async function checkPages(bytes: Uint8Array, binding: Binding | null): Promise<O
   const findings = checkPdfOf(pdf.value);
   // A single sheet is a cover or a picture, and has no margins.
   if (pdf.value.encrypted || (pdf.value.pages.length < 2 && !binding)) return done(findings);
-  const { inkMargins } = await import('@pagina/make/drawn');
-  const ink = await inkMargins(bytes, pdf.value);
-  if (!ink.ok) {
-    const { code, message } = ink.refusal;
+  const { pagesShow } = await import('@pagina/make/drawn');
+  const shown = await pagesShow(bytes, pdf.value);
+  if (!shown.ok) {
+    const { code, message } = shown.refusal;
     return done([...findings, { rule: code, severity: 'caution', message }]);
   }
-  return done([...findings, ...checkPrinted({ pdf: pdf.value, ink: ink.value, binding })]);
+  return done([...findings, ...checkPrinted({ pdf: pdf.value, ink: shown.value.ink, binding })]);
 }
 
 async function checkOne(

@@ -28,7 +28,7 @@ import { png } from '../../core/test/fixtures/manuscript';
 import { otherEbooks, OTHER_EBOOKS } from '../../scripts/setup.mjs';
 import { makePrint } from '../src';
 import { makeCover } from '../src/cover';
-import { coverShows, inkMargins } from '../src/drawn';
+import { pagesShow, readOnCover } from '../src/drawn';
 
 // The ISBN Users' Manual's own number, and another with a right check digit, from memory.
 const ISBN = '978-92-95055-12-4';
@@ -44,9 +44,9 @@ const subjectOf = async (bytes: Uint8Array): Promise<PdfSubject> => {
   return s.value;
 };
 const inkOf = async (bytes: Uint8Array): Promise<(InkMargins | null)[]> => {
-  const r = await inkMargins(bytes, await subjectOf(bytes));
+  const r = await pagesShow(bytes, await subjectOf(bytes));
   if (!r.ok) throw new Error(r.refusal.message);
-  return r.value;
+  return r.value.ink;
 };
 async function coverFindings(
   bytes: Uint8Array,
@@ -54,7 +54,7 @@ async function coverFindings(
   edition = paperback,
   record: Book['record'] = BOOK.record,
 ) {
-  const shown = await coverShows(bytes);
+  const shown = await readOnCover(bytes);
   if (!shown.ok) throw new Error(shown.refusal.message);
   return checkCoverFile({
     pdf: await subjectOf(bytes),
@@ -124,7 +124,7 @@ describe('the cover of a designer', () => {
   it('fits the edition for which it was made, its barcode read', async () => {
     const bytes = await own(320);
     expect(await coverFindings(bytes, 320)).toEqual([]);
-    const read = await coverShows(bytes);
+    const read = await readOnCover(bytes);
     expect(read.ok && read.value.barcodes.map((b) => b.digits)).toEqual([ISBN.replaceAll('-', '')]);
     expect(read.ok && read.value.barcodes[0]!.module / (72 / 25.4)).toBeCloseTo(0.33, 2);
     expect(only(await coverFindings(await designed(320), 320), 'cover')).toEqual([]);
@@ -310,11 +310,11 @@ describe('a supplied interior', () => {
     expect(found).toEqual(expect.arrayContaining(['interior/trim', 'pdf/trim-range', 'interior/colour']));
   });
   it('that are no PDF, or broken, end in a sentence', async () => {
-    expect(await coverShows(new TextEncoder().encode('%PDF-1.4 nothing'))).toMatchObject({ ok: false });
+    expect(await readOnCover(new TextEncoder().encode('%PDF-1.4 nothing'))).toMatchObject({ ok: false });
     const good = await designed(100);
     for (let n = 0; n < 20; n++) {
       const cut = good.slice(0, Math.floor((good.length * n) / 20));
-      const r = await coverShows(cut);
+      const r = await readOnCover(cut);
       expect(typeof r.ok).toBe('boolean');
     }
   });

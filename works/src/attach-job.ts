@@ -1,10 +1,11 @@
 /** The job that checks a PDF made elsewhere and keeps it with its edition. */
 import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
 import { attachedTo, bookToJson, type Attached } from '@pagina/core/book';
 import { filePath, insertProduct, productsOf, readTitle, storedSize, type JobEnd } from '@pagina/data';
-import { endOf, type Desk } from './desk';
+import { endOf, keepImpression, type Desk } from './desk';
 
-export async function attachFile({ store, job, task }: Desk): Promise<JobEnd> {
+export async function attachFile({ store, job, folder, task }: Desk): Promise<JobEnd> {
   const { of, what, sha256, name } = job.payload as {
     of: string;
     what: Attached;
@@ -25,9 +26,11 @@ export async function attachFile({ store, job, task }: Desk): Promise<JobEnd> {
     what,
     path: filePath(store, sha256),
     attachedPages: pages?.pages ?? null,
+    out: join(folder, 'attached'),
   });
   if (answer.type !== 'attached') return endOf(answer);
   const { fit, findings } = answer;
+  const impression = await keepImpression(store, answer.impression);
   const product = randomUUID();
   const edition = attachedTo(of, what);
   return {
@@ -44,6 +47,7 @@ export async function attachFile({ store, job, task }: Desk): Promise<JobEnd> {
         pages: answer.pages,
         findings,
         fit,
+        impression,
       }),
   };
 }

@@ -6,10 +6,11 @@ import { bySeverity } from '@pagina/core/base';
 import { compose } from '@pagina/core/compose';
 import { fitOf } from '@pagina/core/trade';
 import { typeSource } from '@pagina/make';
+import { writeImpression } from './impressions';
 import type { FromChild, Task } from './tasks';
 
 export async function checkAttached(
-  { book: json, edition: id, what, path, attachedPages }: Extract<Task, { kind: 'attach' }>,
+  { book: json, edition: id, what, path, attachedPages, out }: Extract<Task, { kind: 'attach' }>,
   progress: (stage: string, share: number) => boolean,
 ): Promise<FromChild> {
   const parsed = bookFromJson(json);
@@ -21,13 +22,15 @@ export async function checkAttached(
   const pdf = await pdfSubject(bytes);
   if (!pdf.ok) return { type: 'refused', message: pdf.refusal.message };
   const count = pdf.value.pages.length;
-  const { coverShows, inkMargins } = await import('@pagina/make/drawn');
+  const { pagesShow, readOnCover, sheetShows } = await import('@pagina/make/drawn');
   if (what === 'attached-pages') {
-    const ink = await inkMargins(bytes, pdf.value, (s) => progress('Drawing its pages', s));
-    if (!ink.ok) return { type: 'refused', message: ink.refusal.message };
+    const shown = await pagesShow(bytes, pdf.value, (s) => progress('Drawing its pages', s));
+    if (!shown.ok) return { type: 'refused', message: shown.refusal.message };
     const fit = fitOf(edition, count);
-    const findings = checkPagesFile({ pdf: pdf.value, fit, inks: edition.inks, ink: ink.value });
-    return { type: 'attached', pages: count, fit, findings: bySeverity(findings) };
+    const { ink } = shown.value;
+    const findings = bySeverity(checkPagesFile({ pdf: pdf.value, fit, inks: edition.inks, ink }));
+    const impression = writeImpression(shown.value.impression, out);
+    return { type: 'attached', pages: count, fit, findings, impression };
   }
   let pages = attachedPages;
   if (pages === null) {
@@ -39,17 +42,23 @@ export async function checkAttached(
   }
   progress('Reading its words and barcode', 0);
   const geometry = wantedCover(edition, pages);
-  const shown = await coverShows(bytes);
+  const [read, shown] = [await readOnCover(bytes), await sheetShows(bytes)];
   if (!geometry)
     return { type: 'refused', message: 'The edition’s trim can’t be read. Choose it again in Design.' };
-  if (!shown.ok) return { type: 'refused', message: shown.refusal.message };
+  if (!read.ok) return { type: 'refused', message: read.refusal.message };
   const fit = fitOf(edition, pages);
   const findings = checkCoverFile({
     pdf: pdf.value,
     fit,
     geometry,
-    ...shown.value,
+    ...read.value,
     record: parsed.value.record,
   });
-  return { type: 'attached', pages: count, fit, findings: bySeverity(findings) };
+  return {
+    type: 'attached',
+    pages: count,
+    fit,
+    findings: bySeverity(findings),
+    impression: shown.ok ? writeImpression(shown.value, out) : null,
+  };
 }

@@ -4,7 +4,6 @@
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { gzipSync } from 'node:zlib';
 import {
   bookFromJson,
   bookToJson,
@@ -46,6 +45,7 @@ import {
 } from '@pagina/make';
 import type { makeCover } from '@pagina/make/cover';
 import { checkAttached } from './attached';
+import { writeImpression } from './impressions';
 import type { FromChild, Task, ToChild } from './tasks';
 import { watchOverChild } from './watch';
 
@@ -141,11 +141,7 @@ async function make({
     if (checked.ok) findings.push(...checked.value);
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, epubFacts(subject.value, name)));
   }
-  let impression: string | null = null;
-  if (shown && form === 'whole') {
-    impression = `${out}.impression`;
-    writeFileSync(impression, gzipSync(JSON.stringify(shown)));
-  }
+  const impression = shown && form === 'whole' ? writeImpression(shown, out) : null;
   return { type: 'made', pages: count, findings: bySeverity(findings), impression };
 }
 
@@ -165,8 +161,12 @@ async function makeSheet(
   const { makeCover } = await import('@pagina/make/cover');
   const made = await makeCover(book, edition.id, pages, options);
   if (!made.ok) return { type: 'refused', message: made.refusal.message };
-  writeFileSync(out, made.value.bytes);
-  return { type: 'made', pages, findings: bySeverity(made.value.findings), impression: null };
+  const { bytes, findings } = made.value;
+  writeFileSync(out, bytes);
+  const { sheetShows } = await import('@pagina/make/drawn');
+  const shown = options.empty ? null : await sheetShows(bytes);
+  const impression = shown?.ok ? writeImpression(shown.value, out) : null;
+  return { type: 'made', pages, findings: bySeverity(findings), impression };
 }
 
 /** Makes a small book in both forms, and checks it: what is compiled for it is compiled for the next. */

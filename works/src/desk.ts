@@ -1,5 +1,6 @@
 /** What a job's work is given, and how a task's end becomes the job's. */
-import type { Job, JobEnd, Store } from '@pagina/data';
+import { createReadStream } from 'node:fs';
+import { keepFile, type Job, type JobEnd, type Store } from '@pagina/data';
 import type { TaskLimits } from './children';
 import type { TaskEnd } from './task';
 import type { Task } from './tasks';
@@ -29,3 +30,7 @@ export function endOf(answer: TaskEnd): JobEnd {
     }[why],
   };
 }
+
+/** Keeps the impression that a child wrote, and answers its checksum; '' where none was taken. */
+export const keepImpression = async (store: Store, path: string | null): Promise<string> =>
+  path === null ? '' : (await keepFile(store, createReadStream(path))).sha256;

@@ -13,7 +13,7 @@ import {
   readTitle,
   type JobEnd,
 } from '@pagina/data';
-import { endOf, type Desk } from './desk';
+import { endOf, keepImpression, type Desk } from './desk';
 
 export async function makeEdition({ store, job, folder, task }: Desk): Promise<JobEnd> {
   const { edition: id } = job.payload as { edition: string };
@@ -43,9 +43,7 @@ export async function makeEdition({ store, job, folder, task }: Desk): Promise<J
   if (answer.type !== 'made') return endOf(answer);
   const { sha256, size } = await keepFile(store, createReadStream(out));
   const { pages, findings } = answer;
-  const impression = answer.impression
-    ? (await keepFile(store, createReadStream(answer.impression))).sha256
-    : '';
+  const impression = await keepImpression(store, answer.impression);
   const product = randomUUID();
   return {
     state: 'done',

@@ -32,6 +32,8 @@ export type Task =
       path: string;
       /** Pages of the file that is attached as the edition’s pages; null where Pagina sets them. */
       attachedPages: number | null;
+      /** A path that is free. */
+      out: string;
     };
 
 /** Compiles what making a file needs, by making a small one. */
@@ -48,4 +50,4 @@ export type FromChild =
   | { type: 'read'; book: BookJson; pictures: Record<string, string>; arrival: Arrival }
   /** `impression` is the path of the file’s impression, compressed; null where none is taken. */
   | { type: 'made'; pages: number; findings: Finding[]; impression: string | null }
-  | { type: 'attached'; pages: number; fit: Fit; findings: Finding[] };
+  | { type: 'attached'; pages: number; fit: Fit; findings: Finding[]; impression: string | null };

@@ -1,4 +1,3 @@
-export * from './ebooks';
 export * from './outlets';
 export * from './links';
 export * from './demands';

@@ -1,6 +1,6 @@
 /** The outlets that the product knows. All are invented, and answered by a stand-in. */
 import type { Money } from '../base';
-import { EBOOK_OUTLETS, type EbookOutlet } from './ebooks';
+import { EBOOK_OUTLETS, type EbookOutlet } from '../trade';
 
 export interface Outlet extends EbookOutlet {
   words: string;

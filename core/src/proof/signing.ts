@@ -1,5 +1,7 @@
 /** Signing off: what stands in its way, and what a sign-off keeps. */
 import type { Finding } from '../base';
+import { printOf, productKeyOf, type Book } from '../book';
+import { fitOf, outgrown, type Fit } from '../trade';
 import type { Impression } from './impression';
 
 export interface SignOff {
@@ -17,30 +19,51 @@ export interface SignOff {
   at: number;
 }
 
+/** What is read one after the other: pages, sections of an ebook, or the sheet of a cover. */
+export type Viewed = 'page' | 'section' | 'sheet';
+
 export type Obstacle =
   | { kind: 'not made' }
-  /** The book has changed since the file was made. */
-  | { kind: 'older' }
+  /** The file is no longer the edition’s: why, in a sentence. */
+  | { kind: 'outdated'; why: string }
   | { kind: 'blockers'; count: number }
   /** Pages that are not marked as read, by their numbers in the file, 0 up. */
   | { kind: 'unread'; views: number[] }
   | { kind: 'comments'; count: number };
 
 export interface ToSign {
-  file: { revision: number; findings: readonly Finding[] } | null;
-  /** Of the title as it stands. */
-  revision: number;
+  file: { findings: readonly Finding[] } | null;
+  /** What `outdated` says of the file. */
+  outdated: string | null;
   impression: Impression | null;
   read: ReadonlySet<string>;
   /** Comments that are not closed. */
   comments: number;
 }
 
+/**
+ * Why a file is no longer its edition’s; null while it is. What Pagina made is of one revision of the book; what someone
+ * else made fits the edition until that changes. `pages` are those of the edition, 0 while they are not known.
+ */
+export function outdated(
+  file: { edition: string; revision: number; fit: Fit | null },
+  now: { book: Book; revision: number; pages: number },
+): string | null {
+  if (!file.fit)
+    return file.revision === now.revision
+      ? null
+      : 'The book has changed since the file was made. Make it again.';
+  const { edition: id, form } = productKeyOf(file.edition);
+  const edition = id === null ? undefined : printOf(now.book, id);
+  if (!edition) return 'The edition no longer exists.';
+  return outgrown(file.fit, fitOf(edition, now.pages), form === 'attached-cover' ? 'cover' : 'interior');
+}
+
 /** Empty when the file can be signed off. */
-export function obstaclesOf({ file, revision, impression, read, comments }: ToSign): Obstacle[] {
+export function obstaclesOf({ file, outdated: why, impression, read, comments }: ToSign): Obstacle[] {
   if (!file || !impression) return [{ kind: 'not made' }];
   const found: Obstacle[] = [];
-  if (file.revision !== revision) found.push({ kind: 'older' });
+  if (why !== null) found.push({ kind: 'outdated', why });
   const blockers = file.findings.filter((f) => f.severity === 'blocker').length;
   if (blockers > 0) found.push({ kind: 'blockers', count: blockers });
   const views = impression.views.flatMap((v, i) => (read.has(v.mark) ? [] : [i]));
@@ -51,13 +74,12 @@ export function obstaclesOf({ file, revision, impression, read, comments }: ToSi
 
 const counted = (n: number, one: string, many: string): string => (n === 1 ? `1 ${one}` : `${n} ${many}`);
 
-/** `what` is what is read: pages, or sections of an ebook. */
-export function obstacleWords(o: Obstacle, what: 'page' | 'section'): string {
+export function obstacleWords(o: Obstacle, what: Viewed): string {
   switch (o.kind) {
     case 'not made':
       return 'The file hasn’t been made yet.';
-    case 'older':
-      return 'The book has changed since the file was made. Make it again.';
+    case 'outdated':
+      return o.why;
     case 'blockers':
       return `The checks found ${counted(o.count, 'blocker', 'blockers')} in the file.`;
     case 'unread':

@@ -1,3 +1,4 @@
 export * from './printing';
 export * from './printer';
 export * from './fit';
+export * from './ebooks';

@@ -1,5 +1,5 @@
 /** The least that breaks each rule of outlets, held against an outlet that takes nothing but that. */
-import type { EbookDemands } from '../../src/outlets';
+import type { EbookDemands } from '../../src/trade';
 import { MINIMAL, OLDER, page, withNcx, type Parts } from './minimal';
 import { png } from '../fixtures/manuscript';
 

@@ -1,7 +1,7 @@
 /** What outlets ask further: each rule by the least that breaks it, who refuses it, and nothing where nobody is asked. */
 import { describe, expect, it } from 'vitest';
 import { checkEpub, OUTLET_RULES } from '../../src/check';
-import { EBOOK_OUTLETS, type EbookOutlet } from '../../src/outlets';
+import { EBOOK_OUTLETS, type EbookOutlet } from '../../src/trade';
 import { LENIENT, OUTLET_TABLE } from './cases-outlet';
 import { MINIMAL, zipped, type Parts } from './minimal';
 

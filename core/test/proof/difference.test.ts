@@ -1,10 +1,13 @@
 import { describe, expect, it } from 'vitest';
+import { fitOf } from '../../src/trade';
+import { threeChapters } from '../fixtures/books';
 import {
   linesChanged,
   linesMoved,
   matchViews,
   obstaclesOf,
   obstacleWords,
+  outdated,
   type Impression,
   type View,
 } from '../../src/proof';
@@ -89,8 +92,8 @@ describe('pages of two impressions', () => {
 describe('a sign-off', () => {
   const shown = impression([view('1'), view('2')]);
   const ready = {
-    file: { revision: 4, findings: [] },
-    revision: 4,
+    file: { findings: [] },
+    outdated: null,
     impression: shown,
     read: new Set(['1', '2']),
     comments: 0,
@@ -101,7 +104,11 @@ describe('a sign-off', () => {
   it('says all that is in its way at once', () => {
     const obstacles = obstaclesOf({
       ...ready,
-      file: { revision: 3, findings: [{ rule: 'pdf/x', severity: 'blocker', message: '' }] },
+      file: { findings: [{ rule: 'pdf/x', severity: 'blocker', message: '' }] },
+      outdated: outdated(
+        { edition: 'ebook', revision: 3, fit: null },
+        { book: threeChapters(), revision: 4, pages: 0 },
+      ),
       read: new Set(['2']),
       comments: 2,
     });
@@ -111,6 +118,21 @@ describe('a sign-off', () => {
       '1 page isn’t marked as read.',
       '2 comments are still open.',
     ]);
+  });
+  it('of what someone else made is asked for anew when the edition outgrows it, not when the book changes', () => {
+    const book = threeChapters();
+    const print = book.editions.find((e) => e.form === 'print')!;
+    const file = { edition: `${print.id}/attached-cover`, revision: 1, fit: fitOf(print, 96) };
+    expect(outdated(file, { book, revision: 9, pages: 96 })).toBeNull();
+    // While the pages are not known, nothing is said of them.
+    expect(outdated(file, { book, revision: 9, pages: 0 })).toBeNull();
+    expect(outdated(file, { book, revision: 9, pages: 98 })).toMatch(/pages \(98, then 96\)/);
+    expect(
+      outdated({ ...file, edition: `${print.id}/attached-pages` }, { book, revision: 9, pages: 98 }),
+    ).toBeNull();
+    expect(outdated({ ...file, edition: 'gone/attached-cover' }, { book, revision: 9, pages: 96 })).toMatch(
+      /no longer exists/,
+    );
   });
   it('needs a file', () => {
     expect(obstaclesOf({ ...ready, file: null }).map((o) => o.kind)).toEqual(['not made']);

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { bySeverity, offsetAt, type Finding, type Severity } from '@pagina/core/base';
 import { mendLabel } from '@pagina/core/check';
-import { EBOOK_OUTLETS } from '@pagina/core/outlets';
+import { EBOOK_OUTLETS } from '@pagina/core/trade';
 import { groupsOf, titleOfRule, type Listed, type RuleGroup } from '@/findings/groups';
 import { RuleList } from '@/findings/RuleList';
 import type { Wanted } from '@/workers/ebook-check';

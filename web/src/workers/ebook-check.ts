@@ -16,7 +16,7 @@ import {
   type PartDifference,
   type TextEdit,
 } from '@pagina/core/emend';
-import { EBOOK_OUTLETS } from '@pagina/core/outlets';
+import { EBOOK_OUTLETS } from '@pagina/core/trade';
 
 /** What is to be mended: one finding, all of a rule, or everything. */
 export type Wanted = { what: 'finding'; finding: Finding } | { what: 'rule'; rule: string } | { what: 'all' };

@@ -1,6 +1,6 @@
 /** Checks an EPUB by EPUB 3.3 (W3C Recommendation) or EPUB 2.0.1 (IDPF), by HTML, CSS and EPUB Accessibility 1.1, rule by rule. */
 import { done, type Finding, type Outcome } from '../../base';
-import type { EbookOutlet } from '../../outlets';
+import type { EbookOutlet } from '../../trade';
 import { runRules, type Rule } from '../rules';
 import { ACCESS_RULES } from './access';
 import { ALTERNATIVE_RULES } from './alternatives';

@@ -1,6 +1,6 @@
 /** Rules of outlets: an ebook that breaks no standard, and is refused all the same. Each finding says by which. */
-import { pictureInfo, primaryLanguage, textOf } from '../../base';
-import { EBOOK_OUTLETS, type EbookDemands, type EbookOutlet } from '../../outlets';
+import { pictureInfo, primaryLanguage } from '../../base';
+import { EBOOK_OUTLETS, type EbookDemands, type EbookOutlet } from '../../trade';
 import { bareIsbn, isbnFault } from '../../record';
 import { navigationOf } from '../../package';
 import type { Breach, Rule } from '../rules';

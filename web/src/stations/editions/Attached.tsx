@@ -1,10 +1,10 @@
 'use client';
 /** PDFs that others made for a print edition: attached, checked, checked again when the edition has changed, taken away. */
 import { toast } from 'sonner';
-import { attachedTo, printOf, productKeyOf, type Attached } from '@pagina/core/book';
-import { fitOf, outgrown } from '@pagina/core/trade';
+import { attachedTo, type Attached } from '@pagina/core/book';
 import type { Product } from '@pagina/data';
-import { useBook, useComposed, useTitle } from '@/title/context';
+import { useOutdated } from '@/stations/proof/useOutdated';
+import { useBook, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { useFileChooser } from '@/ui/FileDrop';
 import { Menu } from '@/ui/Menu';
@@ -54,20 +54,8 @@ export function useAttaching(of: string, what: Attached): ReturnType<typeof useF
   });
 }
 
-/** What the edition asks of a file now; null until its pages are set. */
-function useOutgrown(product: Product): string | null {
-  const { book, products } = useBook();
-  const { composed } = useComposed();
-  const { edition: of, form } = productKeyOf(product.edition);
-  const edition = of === null ? undefined : printOf(book, of);
-  if (!edition || !product.fit || of === null) return null;
-  const supplied = products.find((p) => p.edition === attachedTo(of, 'attached-pages'));
-  const pages = supplied?.pages ?? (composed?.edition === of ? composed.pages.length : 0);
-  return outgrown(product.fit, fitOf(edition, pages), form === 'attached-cover' ? 'cover' : 'interior');
-}
-
 export function Outgrown({ product }: { product: Product }) {
-  const why = useOutgrown(product);
+  const why = useOutdated(product);
   return why ? <span className="block text-[13px] text-ochre">{why}</span> : null;
 }
 

@@ -19,6 +19,7 @@ export function BeforeAndNow({
   before,
   now,
   inColour,
+  sheet = false,
   width,
   height,
   children,
@@ -29,6 +30,8 @@ export function BeforeAndNow({
   now: Impression;
   /** Whether the file is in printing inks, which a screen can only come near to. */
   inColour: boolean;
+  /** Sheets are shown as a whole, not trimmed. */
+  sheet?: boolean;
   /** Of a page, in pixels. */
   width: number;
   height: number;
@@ -56,10 +59,13 @@ export function BeforeAndNow({
             sha256={file.sha256}
             page={match.before}
             view={was}
+            called={`Page ${was.label || match.before + 1} of the earlier file`}
             lines={lines.out}
+            saying="Lines that are different now"
             width={width}
             height={height}
-            trim={before.width}
+            across={before.width}
+            sheet={sheet}
           />
         ) : (
           <Missing width={width} height={height} words="No page of the earlier file matches this one." />

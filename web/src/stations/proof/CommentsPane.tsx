@@ -2,7 +2,7 @@
 /** Comments of the proof: written on a page or at a line of it, answered, closed. */
 import { useState } from 'react';
 import { format } from 'date-fns';
-import type { Comment, CommentAbout } from '@pagina/core/proof';
+import type { Comment, CommentAbout, Viewed } from '@pagina/core/proof';
 import { Aside } from '@/ui/Aside';
 import { Button } from '@/ui/Button';
 import { Collapsible } from '@/ui/Collapsible';
@@ -19,7 +19,7 @@ export function CommentsPane({
   onGo,
   onClose,
 }: {
-  what: 'page' | 'section';
+  what: Viewed;
   /** Under which a comment that isn’t saved yet is kept in this browser. */
   draftKey: string;
   proofing: Proofing;
@@ -55,10 +55,10 @@ export function CommentsPane({
                     Comment on the whole {what}
                   </button>
                 </>
-              ) : what === 'page' ? (
-                '. Click a line to comment on it.'
-              ) : (
+              ) : what === 'section' ? (
                 ''
+              ) : (
+                '. Click a line to comment on it.'
               )}
             </p>
             <Writing
@@ -93,7 +93,7 @@ function One({
   onGo,
 }: {
   of: Comment;
-  what: 'page' | 'section';
+  what: Viewed;
   proofing: Proofing;
   label: string | null;
   onGo: () => void;

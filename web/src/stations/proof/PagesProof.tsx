@@ -1,6 +1,6 @@
 'use client';
 /** The proof of a print edition: pages at reading size as they print, by spreads, single pages, all at once, or beside an earlier file. */
-import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'react';
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import type { TextLine } from '@pagina/core/compose';
 import { editionOf, printOf } from '@pagina/core/book';
 import { openComments, type CommentAbout, type Match } from '@pagina/core/proof';
@@ -16,6 +16,7 @@ import { commentLine, commentPage } from './commented';
 import { CommentsPane } from './CommentsPane';
 import { FindOnPages } from './FindOnPages';
 import { Folio, Overlays, Zoom } from './PageTools';
+import { APART, AROUND, FULL, isPaging, STEP, ZOOMS } from './paging';
 import { ProofPage, type Overlay } from './ProofPage';
 import { ReadingPane } from './ReadingPane';
 import { Thumbnails } from './Thumbnails';
@@ -30,14 +31,9 @@ const VIEWS: Pressable<View>[] = [
   { value: 'all', name: 'All pages' },
 ];
 const BESIDE: Pressable<View> = { value: 'beside', name: 'Before and now' };
-/** Points of a page to pixels of the screen at full size (CSS: 96 pixels an inch). */
-const FULL = 96 / 72;
-const STEP = 1.2;
-/** Pixels around the pages, and what two pages beside one another take besides: a line above them and a gap. */
-const AROUND = { width: 24, height: 4 };
-const APART = { width: 44, height: 30 };
 
-export function PagesProof() {
+/** `files` chooses what is proofed, where there is more than the pages. */
+export function PagesProof({ files }: { files?: ReactNode }) {
   const { composed, refusal } = useComposed();
   const { session, place } = useTitle();
   const { book, edition } = useBook();
@@ -114,7 +110,8 @@ export function PagesProof() {
     [single, at, spread, composed],
   );
   const here = useMemo(() => shown.flatMap((p) => (p ? [p.index] : [])), [shown]);
-  const grow = (by: number): void => setZoom(Math.max(0.2, Math.min(6, (scale / FULL) * by)));
+  const grow = (by: number): void =>
+    setZoom(Math.max(ZOOMS.least, Math.min(ZOOMS.most, (scale / FULL) * by)));
   const print = printOf(book, edition) !== undefined;
   const marks = here.flatMap((i) => now?.views[i]?.mark ?? []);
   const isRead = marks.length > 0 && marks.every((m) => proofing.read.has(m));
@@ -193,6 +190,7 @@ export function PagesProof() {
       }}
     >
       <Toolbar label="Proof" className="gap-x-2">
+        {files}
         <Button className="h-7 px-2" onClick={() => turn(-1)} disabled={at === 0}>
           Previous
         </Button>
@@ -324,12 +322,5 @@ export function PagesProof() {
   );
 }
 const NONE: readonly number[] = [];
-
-/** Whether a key turns pages: not in a field or a pane, and not where arrows move between tools. */
-const isPaging = (e: KeyboardEvent): boolean =>
-  e.target instanceof Element &&
-  e.currentTarget.contains(e.target) &&
-  !e.target.closest('input, textarea, aside') &&
-  !(/^(Arrow|Home|End)/.test(e.key) && e.target.closest('[role=toolbar], [role=separator]'));
 
 const counted = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;

@@ -4,7 +4,7 @@ import { format } from 'date-fns';
 import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { compareLines, type Comparison } from '@pagina/core/book';
-import { linesMoved, type Impression, type Match } from '@pagina/core/proof';
+import { linesMoved, type Impression, type Match, type Viewed } from '@pagina/core/proof';
 import type { Product } from '@pagina/data';
 import { Aside } from '@/ui/Aside';
 import { Button } from '@/ui/Button';
@@ -84,7 +84,7 @@ export function ReadingPane({
   onGo,
   onClose,
 }: {
-  what: 'page' | 'section';
+  what: Viewed;
   edition: { id: string; name: string };
   proofing: Proofing;
   /** What is to be read. */
@@ -146,7 +146,7 @@ export function ReadingPane({
         <h3 className="column-head">Changes</h3>
         {files.length === 0 ? (
           <p className="text-[13px] text-ink-soft">
-            {what === 'page'
+            {what === 'page' && setting !== null
               ? 'Make the file first. Pages that change afterwards are listed here.'
               : 'There’s no earlier file to compare with yet.'}
           </p>

@@ -4,13 +4,21 @@ import Link from 'next/link';
 import { format } from 'date-fns';
 import { toast } from 'sonner';
 import { inSentence } from '@pagina/core/base';
-import { openComments, obstaclesOf, obstacleWords, type Obstacle, type SignOff } from '@pagina/core/proof';
+import {
+  openComments,
+  obstaclesOf,
+  obstacleWords,
+  type Obstacle,
+  type SignOff,
+  type Viewed,
+} from '@pagina/core/proof';
 import { Ended } from '@/stations/editions/Ended';
 import { useBook, useTitle } from '@/title/context';
 import { useFindings } from '@/title/findings';
 import { Button } from '@/ui/Button';
 import { FileLink } from '@/ui/FileOf';
 import { Progress } from '@/ui/Progress';
+import { useOutdated } from './useOutdated';
 import { useFileImpression, type Proofing } from './useProofing';
 
 export function SignOffPart({
@@ -20,14 +28,14 @@ export function SignOffPart({
   unread,
   onGo,
 }: {
-  what: 'page' | 'section';
+  what: Viewed;
   edition: { id: string; name: string };
   proofing: Proofing;
   unread: readonly number[];
   onGo: (view: number) => void;
 }) {
   const { session } = useTitle();
-  const { products, revision, jobs } = useBook();
+  const { products, jobs } = useBook();
   const findings = useFindings();
   const file = products.find((p) => p.edition === edition.id) ?? null;
   const impression = useFileImpression(file);
@@ -35,9 +43,16 @@ export function SignOffPart({
   const last = jobs.find((j) => (j.payload as { edition?: string }).edition === edition.id);
   const making = last && (last.state === 'queued' || last.state === 'running') ? last : null;
   const open = openComments(proofing.comments, edition.id).length;
-  const obstacles = obstaclesOf({ file, revision, impression, read: proofing.read, comments: open });
+  const why = useOutdated(file);
+  const obstacles = obstaclesOf({
+    file,
+    outdated: why,
+    impression,
+    read: proofing.read,
+    comments: open,
+  });
   const [signed] = proofing.signOffs;
-  const current = signed !== undefined && signed.sha256 === file?.sha256 && file.revision === revision;
+  const current = signed !== undefined && signed.sha256 === file?.sha256 && why === null;
   const cautions = findings.filter((f) => f.severity === 'caution').length;
   const sign = async (): Promise<void> => {
     await session.flush();
@@ -48,7 +63,8 @@ export function SignOffPart({
         action: { label: 'Undo', onClick: () => void proofing.withdraw(s.id) },
       });
   };
-  const makes = !file || obstacles.some((o) => o.kind === 'not made' || o.kind === 'older');
+  const makes = !file || obstacles.some((o) => o.kind === 'not made' || o.kind === 'outdated');
+  const supplied = file?.fit != null;
   return (
     <section className="space-y-2 px-4 py-3" aria-label="Sign-off">
       <h3 className="column-head">Sign-off</h3>
@@ -86,6 +102,10 @@ export function SignOffPart({
           <div className="flex flex-wrap items-center gap-2">
             {making ? (
               <Progress stage={making.stage} share={making.share} />
+            ) : makes && supplied ? (
+              <Link className="underline" href="editions">
+                Check it again in Editions
+              </Link>
             ) : makes ? (
               <Button className="h-7 px-2" onClick={() => void session.make(edition.id)}>
                 {file ? 'Make again' : `Make the ${called}`}
@@ -103,8 +123,8 @@ export function SignOffPart({
           {makes && !making ? <Ended job={last} /> : null}
           {obstacles.length === 0 && file ? (
             <p className="text-[13px] text-ink-soft">
-              Every {what} of this file has been read. Once signed off, it’s kept and can be sent at any time:{' '}
-              {file.name}, SHA-256 {file.sha256.slice(0, 12)}…
+              {what === 'sheet' ? 'The sheet' : `Every ${what} of this file`} has been read. Once signed off,
+              it’s kept and can be sent at any time: {file.name}, SHA-256 {file.sha256.slice(0, 12)}…
             </p>
           ) : null}
         </>
@@ -137,7 +157,7 @@ function Way({
   );
 }
 
-function Signed({ of, current, what }: { of: SignOff; current: boolean; what: 'page' | 'section' }) {
+function Signed({ of, current, what }: { of: SignOff; current: boolean; what: Viewed }) {
   const { products } = useBook();
   const file = products.find((p) => p.id === of.product);
   return (
@@ -148,7 +168,8 @@ function Signed({ of, current, what }: { of: SignOff; current: boolean; what: 'p
       </p>
       <p className="text-[13px] text-ink-soft">
         By the {of.actor}: {of.views.toLocaleString('en-GB')} {of.views === 1 ? what : `${what}s`}, revision{' '}
-        {of.revision}, engine version {of.engine}, SHA-256 {of.sha256.slice(0, 12)}…
+        {of.revision}, {of.engine > 0 ? `engine version ${of.engine}, ` : null}SHA-256{' '}
+        {of.sha256.slice(0, 12)}…
       </p>
       {file ? <FileLink product={file} /> : null}
     </div>

@@ -1,5 +1,5 @@
 /** What a reader of the proof is told about the difference from an earlier file. */
-import type { Impression, Match } from '@pagina/core/proof';
+import type { Impression, Match, Viewed } from '@pagina/core/proof';
 
 /** Pages one after the other that differ in the same way, or one document of an ebook. */
 export interface Stretch {
@@ -36,7 +36,7 @@ export function summaryOf(
   matches: readonly Match[],
   before: Impression,
   now: Impression,
-  what: 'page' | 'section',
+  what: Viewed,
 ): string {
   const differ = matches.filter((m) => m.how !== 'same' && m.how !== 'moved');
   const moved = matches.filter((m) => m.how === 'moved').length;
@@ -44,6 +44,7 @@ export function summaryOf(
   const elsewhere = what === 'page' ? 'only moved' : 'only restyled';
   const first = differ[0];
   if (!first) return moved === 0 ? 'Nothing has changed.' : `${count(moved)} ${elsewhere}.`;
+  if (what === 'sheet') return 'The sheet has changed.';
   const from = what === 'page' ? `, from page ${labelOf(first, before, now)}` : '';
   return `${count(differ.length)} changed${from}${moved > 0 ? `; ${count(moved)} ${elsewhere}` : ''}.`;
 }

@@ -45,6 +45,10 @@ export const PUT = titleRoute(async (request, s, { id }) => {
 /** Takes the file away from its edition. */
 export const DELETE = titleRoute(async (request, s, { id }) => {
   const query = queryOf(request);
-  await forgetProducts(s, id, attachedTo(query.of, query.what));
+  const edition = attachedTo(query.of, query.what);
+  // What was signed off stays: somebody may have to send it, or to show what was sent.
+  if ((await productsOf(s, id)).some((p) => p.edition === edition && p.signedOffAt !== null))
+    throw new Unanswerable('A signed-off file isn’t removed. Undo its sign-off in Proof first.', 409);
+  await forgetProducts(s, id, edition);
   return answer({});
 });
