@@ -150,8 +150,10 @@ describe('a made file', () => {
   const print = b.editions.find((e) => e.form === 'print')!;
   const right: FileFacts = {
     title: 'The Causeway',
+    subtitle: '',
     author: 'Ines Calloway',
     isbn: '9783161484100',
+    editionStatement: '',
     name: 'the-causeway-ebook.epub',
   };
   const of = (facts: Partial<FileFacts>, edition: Edition = ebook): string[] =>
@@ -166,6 +168,8 @@ describe('a made file', () => {
     [{ title: '' }, 'agree/file-title'],
     [{ title: 'The Causeway: A Novel' }, 'agree/file-title'],
     [{ title: 'The causeway' }, 'agree/file-title'],
+    [{ subtitle: 'A Winter' }, 'agree/file-subtitle'],
+    [{ editionStatement: 'Second edition' }, 'agree/file-edition-statement'],
     [{ author: 'Inès Calloway' }, 'agree/file-author'],
     [{ author: 'Somebody' }, 'agree/file-author'],
     [{ isbn: '9783161484117' }, 'agree/file-isbn'],
@@ -215,7 +219,14 @@ describe('decorative pictures', () => {
 
 describe('a made file', () => {
   it('of a book without a title, or of an edition without text, is not in order', () => {
-    const facts: FileFacts = { title: '', author: 'Ines Calloway', isbn: '', name: 'untitled.pdf' };
+    const facts: FileFacts = {
+      title: '',
+      subtitle: null,
+      author: 'Ines Calloway',
+      isbn: '',
+      editionStatement: null,
+      name: 'untitled.pdf',
+    };
     const b = threeChapters();
     const [edition] = b.editions as [Edition];
     const of = (x: Book): string[] => checkFileAgreement(x, edition, facts).map((f) => f.rule);

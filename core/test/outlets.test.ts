@@ -16,6 +16,7 @@ import {
   bookAddressAt,
   demandsOf,
   fileFor,
+  fileNameAt,
   isReady,
   linksToShops,
   OUTLETS,
@@ -39,6 +40,7 @@ it('tells demand by demand what a shop would refuse', () => {
     Cover: 'not met',
     ISBN: 'optional',
     Ebook: 'not met',
+    'File name': 'met',
     'Word-processor file': 'not asked',
   });
   const ready = {
@@ -53,6 +55,28 @@ it('tells demand by demand what a shop would refuse', () => {
     state(ready, { revision: 3, madeAt: 5, findings: [{ rule: 'x', severity: 'blocker', message: '' }] }, 3)
       .Ebook,
   ).toBe('not met');
+});
+
+it('names files by each outlet’s rule, and asks for what the name lacks', () => {
+  const b = threeChapters();
+  const of = (fileName: 'title' | 'isbn' | 'title-author', isbn = '', record = b.record) =>
+    fileNameAt({ fileName }, record, { isbn }, '.epub');
+  // The number of the ISBN Users’ Manual, from memory.
+  expect(of('isbn', '978-92-95055-12-4')).toBe('9789295055124.epub');
+  expect(of('isbn', '978-92-95055-12-5')).toBeNull();
+  expect(of('isbn')).toBeNull();
+  expect(of('title', '', { ...b.record, title: 'Ein Café & mehr' })).toBe('ein-cafe-mehr.epub');
+  expect(of('title', '', { ...b.record, title: ' ' })).toBeNull();
+  expect(of('title-author', '', { ...b.record, contributors: [] })).toBeNull();
+  expect(of('title-author')).toBe('the-causeway_ines-calloway.epub');
+});
+
+it('refuses an ebook that this outlet would send back, and says why', () => {
+  const b = threeChapters();
+  const refused = { rule: 'outlet/script', severity: 'caution' as const, message: 'No scripts.' };
+  const of = (id: string) =>
+    state(b, { revision: 0, madeAt: 5, findings: [{ ...refused, outlet: id }] }).Ebook;
+  expect([of(outlet.id), of('another')]).toEqual(['not met', 'met']);
 });
 
 describe('links to books in a shop', () => {

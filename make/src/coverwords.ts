@@ -2,10 +2,13 @@
  * The words on a cover, read from its picture by a recogniser (tesseract.js, its English data from the registry): designers
  * turn words into outlines, so the file's own text is no witness. Latin letters are read; accents come and go.
  */
+import { createHash } from 'node:crypto';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type { PSM } from 'tesseract.js';
+import { setsFront, type Book } from '@pagina/core/book';
 import type { Grey } from './grey';
+import type { PictureBytes } from './pictures';
 
 const require_ = createRequire(import.meta.url);
 const dataFolder = (): string =>
@@ -14,15 +17,55 @@ const dataFolder = (): string =>
 /** Finds words wherever they are on a sheet, in any order ("sparse text"). */
 const SPARSE = '11' as PSM;
 
-/** Lines of words, those of the sheet as it is before those of the sheet turned both ways, as a spine is read. */
-export async function wordsOn(sheet: Grey): Promise<string[]> {
+/** Pixels across at which a front's words are read: large letters are found in the smaller, small ones in the larger. */
+const ACROSS = [700, 1_100];
+const fronts = new Map<string, string[]>();
+const KEPT = 50;
+
+/**
+ * Lines of words on a front that is the author's own picture; null where the front is set from the record. Read once for a
+ * picture while the process lives.
+ */
+export async function wordsOnFront(
+  book: Pick<Book, 'cover' | 'record' | 'pictures'>,
+  pictures: PictureBytes,
+): Promise<string[] | null> {
+  const bytes = book.record.cover && !setsFront(book) ? await pictures(book.record.cover) : null;
+  if (!bytes) return null;
+  const sum = createHash('sha256').update(bytes).digest('hex');
+  const known = fronts.get(sum);
+  if (known) return known;
+  const { default: sharp } = await import('sharp');
+  const words: string[] = [];
+  for (const width of ACROSS) {
+    const { data, info } = await sharp(bytes)
+      .resize({ width, withoutEnlargement: true })
+      .flatten({ background: '#ffffff' })
+      .greyscale()
+      .normalise()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const grey = { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
+    words.push(...(await wordsOn(grey, UPRIGHT)));
+  }
+  fronts.set(sum, words);
+  for (const old of [...fronts.keys()].slice(0, -KEPT)) fronts.delete(old);
+  return words;
+}
+
+/** Turns in degrees: a front is read upright, a sheet with its spine both ways as well. */
+const UPRIGHT = [0];
+const EVERY_WAY = [0, 90, 270];
+
+/** Lines of words, those of the sheet as it is before those of the sheet turned. */
+export async function wordsOn(sheet: Grey, turns: readonly number[] = EVERY_WAY): Promise<string[]> {
   const [{ createWorker }, { default: sharp }] = await Promise.all([import('tesseract.js'), import('sharp')]);
   const worker = await createWorker('eng', 1, { langPath: dataFolder(), cacheMethod: 'none', gzip: true });
   try {
     await worker.setParameters({ tessedit_pageseg_mode: SPARSE });
     const lines: string[] = [];
     const raw = { width: sheet.width, height: sheet.height, channels: 1 as const };
-    for (const turn of [0, 90, 270]) {
+    for (const turn of turns) {
       const picture = await sharp(Buffer.from(sheet.data.buffer, sheet.data.byteOffset, sheet.data.length), {
         raw,
       })

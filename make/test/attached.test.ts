@@ -14,6 +14,7 @@ import { describe, expect, it } from 'vitest';
 import type { Book, PrintEdition } from '@pagina/core/book';
 import {
   checkCoverFile,
+  checkFront,
   checkPagesFile,
   checkPrinted,
   cutOf,
@@ -27,7 +28,8 @@ import { threeChapters } from '../../core/test/fixtures/books';
 import { png } from '../../core/test/fixtures/manuscript';
 import { otherEbooks, OTHER_EBOOKS } from '../../scripts/setup.mjs';
 import { makePrint } from '../src';
-import { makeCover } from '../src/cover';
+import { frontPicture, makeCover } from '../src/cover';
+import { wordsOnFront } from '../src/coverwords';
 import { pagesShow, readOnCover } from '../src/drawn';
 
 // The ISBN Users' Manual's own number, and another with a right check digit, from memory.
@@ -188,6 +190,26 @@ describe('the cover of a designer', () => {
     expect((await coverFindings(await own(320), 320, paperback, greek)).map(([, m]) => m)).toEqual([
       'Pagina can’t read this script on a cover. Compare the title, “Η Θάλασσα”, yourself.',
     ]);
+  });
+  it('of the author’s own picture is read as well, and a front that is set here is not', async () => {
+    const drawn = await frontPicture(BOOK, paperback, () => null);
+    const picture = {
+      id: 'c',
+      name: 'c.jpg',
+      type: 'image/jpeg' as const,
+      width: drawn.width,
+      height: drawn.height,
+    };
+    const own = { ...BOOK, pictures: [picture], record: { ...BOOK.record, cover: 'c' } };
+    const words = await wordsOnFront(own, () => drawn.bytes);
+    expect(checkFront(words ?? [], BOOK.record)).toEqual([]);
+    expect(checkFront(words ?? [], { ...BOOK.record, title: 'The Causeways' })).toMatchObject([
+      { rule: 'cover/title', about: 'front: The Causeways', differs: { wanted: 'The Causeways' } },
+    ]);
+    expect(await wordsOnFront(BOOK, () => null)).toBeNull();
+    expect(
+      await wordsOnFront({ ...own, cover: { ...own.cover, front: 'band' } }, () => drawn.bytes),
+    ).toBeNull();
   });
   it('is outgrown when pages, trim, paper or ISBN change, and pages by the trim alone', () => {
     const then = fitOf(paperback, 320);

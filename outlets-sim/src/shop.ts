@@ -14,6 +14,8 @@ export interface Slip {
   /** Minor units. */
   price: number;
   currency: string;
+  /** Of the file. */
+  name: string;
   sha256: string;
   size: number;
 }
@@ -51,6 +53,19 @@ const plain = (s: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
+/** Files are shelved under their titles: Latin letters and figures, hyphens between. A long title may be cut. */
+function isShelved(name: string, title: string): boolean {
+  const latin = (s: string): string =>
+    s
+      .normalize('NFKD')
+      .toLowerCase()
+      .replace(/\p{M}/gu, '')
+      .replace(/[^a-z0-9]/g, '');
+  const shelved = latin(title);
+  const given = latin(name.replace(/\.epub$/, ''));
+  return /^[a-z0-9-]+\.epub$/.test(name) && (shelved === '' || (given !== '' && shelved.startsWith(given)));
+}
+
 /** Takes a parcel in. The same key again is the same parcel, whatever happened to the first answer. */
 export function receive(shop: ShopState, key: string, slip: Slip, file: Uint8Array): Receipt {
   if (!/^[\w-]{8,100}$/.test(key)) return { status: 400, message: 'A parcel needs a key.' };
@@ -81,6 +96,8 @@ function reasonsAgainst(slip: Slip, file: Uint8Array): string[] {
       reasons.push(`The ebook does not name ${a} as author.`);
   if (slip.isbn && facts.identifier !== `urn:isbn:${slip.isbn}`)
     reasons.push(`The ebook carries ${facts.identifier}, the slip the ISBN ${slip.isbn}.`);
+  if (!isShelved(slip.name, slip.title))
+    reasons.push(`The file is called ${slip.name}; we shelve files under their titles.`);
   if (!facts.cover) reasons.push('The ebook has no cover.');
   if (slip.description.length < LEAST_DESCRIPTION)
     reasons.push(`The description has ${slip.description.length} characters; it needs ${LEAST_DESCRIPTION}.`);

@@ -33,6 +33,7 @@ const slip = (file: Uint8Array, more: Partial<Slip> = {}): Slip => ({
   language: 'en',
   price: 499,
   currency: 'GBP',
+  name: 'the-ferry.epub',
   sha256: createHash('sha256').update(file).digest('hex'),
   size: file.length,
   ...more,

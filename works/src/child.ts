@@ -18,6 +18,7 @@ import {
 import {
   checkEpub,
   checkFileAgreement,
+  checkFront,
   checkPdf,
   epubFacts,
   epubSubject,
@@ -140,9 +141,20 @@ async function make({
     if (taken.ok) shown = taken.value;
     if (checked.ok) findings.push(...checked.value);
     if (subject.ok) findings.push(...checkFileAgreement(book, edition, epubFacts(subject.value, name)));
+    findings.push(...(await frontFindings(book, bytesOf)));
   }
   const impression = shown && form === 'whole' ? writeImpression(shown, out) : null;
   return { type: 'made', pages: count, findings: bySeverity(findings), impression };
+}
+
+/** What a recogniser reads on the author's own picture of the front, against the record. */
+async function frontFindings(
+  book: Book,
+  bytesOf: Parameters<typeof makeCover>[3]['pictures'],
+): Promise<Finding[]> {
+  const { wordsOnFront } = await import('@pagina/make/coverwords');
+  const words = await wordsOnFront(book, bytesOf);
+  return words ? checkFront(words, book.record) : [];
 }
 
 /** The cover's sheet: the book is set first, for its pages make the spine. */
@@ -161,7 +173,8 @@ async function makeSheet(
   const { makeCover } = await import('@pagina/make/cover');
   const made = await makeCover(book, edition.id, pages, options);
   if (!made.ok) return { type: 'refused', message: made.refusal.message };
-  const { bytes, findings } = made.value;
+  const { bytes } = made.value;
+  const findings = [...made.value.findings, ...(await frontFindings(book, options.pictures))];
   writeFileSync(out, bytes);
   const { sheetShows } = await import('@pagina/make/drawn');
   const shown = options.empty ? null : await sheetShows(bytes);

@@ -10,6 +10,7 @@ import {
   type JobEnd,
   type Store,
 } from '@pagina/data';
+import { fileNameAt, outletNamed } from '@pagina/core/outlets';
 import type { Desk } from './desk';
 import { adapterOf, NotSent } from './outlets';
 
@@ -57,6 +58,7 @@ export async function sendListing(store: Store, id: string, stop?: AbortSignal):
   if (!listing) throw new NotSent('The listing no longer exists.', false);
   if (listing.reference) return;
   const { ask, send } = adapterOf(listing.outlet);
+  const outlet = outletNamed(listing.outlet);
   const product = (await productsOf(store, listing.title)).find((p) => p.id === listing.product);
   const loaded = await readTitle(store, listing.title);
   const edition = loaded?.book.editions.find((e) => e.id === listing.edition);
@@ -65,8 +67,10 @@ export async function sendListing(store: Store, id: string, stop?: AbortSignal):
   const { sha256, size } = product;
   if ((await storedSize(store, sha256)) !== size)
     throw new NotSent('The file on the disk is not the one that was made. Make the edition again.', false);
+  const name = outlet && fileNameAt(outlet, loaded.book.record, edition, '.epub');
+  if (!name) throw new NotSent('The record lacks what the outlet names files by.', false);
   const bytes = () => streamStored(store, sha256) as AsyncIterable<Uint8Array>;
-  const parcel = { key: listing.id, book: loaded.book, edition, sha256, size, bytes };
+  const parcel = { key: listing.id, book: loaded.book, edition, name, sha256, size, bytes };
   const receipt = (await ask(parcel, stop)) ?? (await send(parcel, stop));
   if (receipt.sha256 !== sha256)
     throw new NotSent('The outlet received a different file from the one sent: the checksums differ.', true);

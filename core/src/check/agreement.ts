@@ -5,9 +5,10 @@ import { hasText } from '../order';
 import { authorsLine, bareIsbn, fileStem, isbnFault, ISBN_FAULTS } from '../record';
 import { atSection, type BookSubject } from './book/subject';
 import type { EpubSubject } from './epub';
+import { isOlder } from './epub/subject';
 import type { PdfSubject } from './pdf';
 import { likest } from './letters';
-import { runRules, type Rule } from './rules';
+import { runRules, type Breach, type Rule } from './rules';
 
 const plain = (s: string): string =>
   s
@@ -211,6 +212,34 @@ export const RECORD_RULES: readonly Rule<BookSubject>[] = [
     },
   },
   {
+    name: 'agree/edition-statement',
+    severity: 'caution',
+    profiles: ['agreement'],
+    source: PRACTICE,
+    why: REFUSED,
+    remedy: 'Change the page, or the record.',
+    *look({ book }) {
+      const wanted = book.record.editionStatement.trim();
+      for (const { section, words, lines } of writtenPages(book, 'copyright-page')) {
+        const said = lines.map(editionIn).filter((s) => s !== null);
+        if (wanted && !words.includes(plain(wanted)))
+          yield atSection(
+            section,
+            `The copyright page doesn’t show the edition statement from the record, “${wanted}”.`,
+            { about: wanted, ...(said[0] ? { differs: { found: said[0], wanted } } : {}) },
+          );
+        // A first edition needs no statement; any other is asked for by shops and libraries.
+        const other = said.find((s) => !/^(?:first\b|1(?!\d))/i.test(s));
+        if (!wanted && other)
+          yield atSection(
+            section,
+            `The copyright page says “${other}”, but the record has no edition statement.`,
+            { about: other },
+          );
+      }
+    },
+  },
+  {
     name: 'agree/copyright-holder',
     severity: 'caution',
     profiles: ['agreement'],
@@ -249,6 +278,15 @@ function nearest(lines: readonly string[], words: string, turned = false): Findi
   return turned ? { found: words, wanted: line } : { found: line, wanted: words };
 }
 
+const EDITIONS = [
+  /\b(?:(?:first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth|\d+(?:st|nd|rd|th)|revised|enlarged|expanded|updated|corrected|anniversary|large.print|new|illustrated)[ ,]+(?:and +)?)+edition\b/i,
+  /\b\d+\.[ ,]+(?:\p{L}+[ ,]+){0,4}Auflage\b/iu,
+  /\b\d+(?:e|ème|ª|\.ª|a)[ ,]+(?:édition|edición|edizione|edição)(?!\p{L})/iu,
+];
+/** "Second edition", "3rd revised edition", "2., überarbeitete Auflage"; null where a line names none. */
+const editionIn = (line: string): string | null =>
+  EDITIONS.map((pattern) => pattern.exec(line)?.[0] ?? null).find((said) => said !== null) ?? null;
+
 /** Numbers in a text that look like an ISBN of thirteen digits. */
 const isbnsIn = (text: string): string[] =>
   [...text.matchAll(/97[89][\d\s\u2010-\u2015-]{10,14}/g)].map((m) => bareIsbn(m[0]).slice(0, 13));
@@ -257,12 +295,20 @@ const listed = (words: readonly string[]): string =>
 
 export interface FileFacts {
   title: string;
+  /** Null where the kind of file has no place for it. */
+  subtitle: string | null;
   author: string;
   isbn: string;
+  editionStatement: string | null;
   name: string;
 }
 export const epubFacts = (s: EpubSubject, name: string): FileFacts => ({
   title: s.metadata.find((m) => m.name === 'title')?.value ?? '',
+  // Titles after the first refine it; the older form has nothing to tell them by.
+  subtitle: isOlder(s) ? null : (s.metadata.filter((m) => m.name === 'title')[1]?.value ?? ''),
+  editionStatement: isOlder(s)
+    ? null
+    : (s.metadata.find((m) => m.name === 'schema:bookEdition')?.value ?? ''),
   author: s.metadata
     .filter((m) => m.name === 'creator')
     .map((m) => m.value)
@@ -272,6 +318,8 @@ export const epubFacts = (s: EpubSubject, name: string): FileFacts => ({
 });
 export const pdfFacts = (s: PdfSubject, name: string): FileFacts => ({
   title: s.title,
+  subtitle: null,
+  editionStatement: null,
   author: s.author,
   isbn: '',
   name,
@@ -290,6 +338,25 @@ const FILE = {
   source: PRACTICE,
   why: 'Shops compare the file with the record and refuse it if they differ.',
 } as const;
+
+/** A field of the record that the file has to the letter, where it has a place for it. */
+function* exactly(
+  subject: FileSubject,
+  field: 'subtitle' | 'editionStatement',
+  called: string,
+): Generator<Breach> {
+  const { book, file } = subject;
+  const [found, wanted] = [file[field], book.record[field]];
+  if (found === null || found === wanted) return;
+  yield {
+    message: wanted
+      ? `The file’s ${called} is “${found}”, the record’s “${wanted}”.`
+      : `The file has the ${called} “${found}”, the record has none.`,
+    file: file.name,
+    remedy: again(subject),
+    ...(wanted && found ? { differs: { found, wanted } } : {}),
+  };
+}
 
 /** A made file against the record. */
 export const FILE_RULES: readonly Rule<FileSubject>[] = [
@@ -328,6 +395,16 @@ export const FILE_RULES: readonly Rule<FileSubject>[] = [
           differs: { found: file.title, wanted: title },
         };
     },
+  },
+  {
+    ...FILE,
+    name: 'agree/file-subtitle',
+    look: (subject) => exactly(subject, 'subtitle', 'subtitle'),
+  },
+  {
+    ...FILE,
+    name: 'agree/file-edition-statement',
+    look: (subject) => exactly(subject, 'editionStatement', 'edition statement'),
   },
   {
     ...FILE,

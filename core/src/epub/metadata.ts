@@ -26,6 +26,9 @@ export function bookMeta({ record, identifier, date, modified, pagesOf }: Public
   if (record.imprint) meta.push(`<dc:publisher>${escapeXml(record.imprint)}</dc:publisher>`);
   if (record.description) meta.push(`<dc:description>${escapeXml(record.description)}</dc:description>`);
   for (const k of record.keywords) meta.push(`<dc:subject>${escapeXml(k)}</dc:subject>`);
+  // Dublin Core has no term for it; the prefix of schema.org is reserved (EPUB 3.3 §D.1.4).
+  if (record.editionStatement)
+    meta.push(`<meta property="schema:bookEdition">${escapeXml(record.editionStatement)}</meta>`);
   if (date) meta.push(`<dc:date>${escapeXml(date.slice(0, 10))}</dc:date>`);
   meta.push(...rights(record));
   if (pagesOf !== null)

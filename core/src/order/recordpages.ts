@@ -39,7 +39,8 @@ export function copyrightLines(record: BookRecord, edition: Edition): string[] {
   if (record.imprint)
     lines.push(record.year ? words.first(record.year, record.imprint) : words.published(record.imprint));
   if (record.place) lines.push(record.place);
-  lines.push(...clause('first-edition'));
+  const statement = record.editionStatement.trim();
+  lines.push(...(statement ? [statement] : clause('first-edition')));
   lines.push(`Copyright ©${record.year ? ` ${record.year}` : ''}${holder ? ` ${holder}` : ''}`);
   for (const c of CLAUSES) if (c !== 'first-edition') lines.push(...clause(c));
   if (record.ownClause.trim()) lines.push(record.ownClause.trim());

@@ -2,6 +2,7 @@
 import { moneyString, type Finding, type Money } from '../base';
 import type { Book, Edition } from '../book';
 import { authorsLine, bareIsbn, isbnFault } from '../record';
+import { fileNameAt } from './filenames';
 import { linksToShops, type Account } from './links';
 import type { Outlet } from './outlets';
 
@@ -91,10 +92,26 @@ export function demandsOf(
               : 'The book has changed since the ebook was made: make it again.',
       'editions',
     ),
+    nameDemand(outlet, book, edition, demand),
     { name: 'Word-processor file', state: 'not asked', why: '', station: 'editions' },
   ];
 }
 export const isReady = (demands: readonly Demand[]): boolean => demands.every((d) => d.state !== 'not met');
+
+const NAMED_BY = {
+  isbn: 'It is named by its ISBN: give the edition one.',
+  title: 'It is named by its title: write it in the record.',
+  'title-author': 'It is named by title and author: write both in the record.',
+} as const;
+function nameDemand(
+  outlet: Outlet,
+  { record }: Book,
+  edition: Edition,
+  demand: (name: string, met: boolean, yes: string, no: string) => Demand,
+): Demand {
+  const name = fileNameAt(outlet, record, edition, '.epub');
+  return demand('File name', name !== null, name ?? '', NAMED_BY[outlet.fileName]);
+}
 
 /** A list price in a currency in which the outlet sells, and not below its least. */
 function priceDemand(

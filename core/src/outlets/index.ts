@@ -1,3 +1,4 @@
 export * from './outlets';
 export * from './links';
 export * from './demands';
+export * from './filenames';

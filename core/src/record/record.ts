@@ -30,6 +30,8 @@ export const recordSchema = z.object({
   imprint: z.string().default(''),
   place: z.string().default(''),
   year: z.string().default(''),
+  /** As it is printed: "Second edition, revised". '' for a book that appears for the first time and says nothing of it. */
+  editionStatement: z.string().default(''),
   copyrightHolder: z.string().default(''),
   /** What the copyright page says beyond its facts. */
   clauses: z.array(z.enum(CLAUSES)).default(['rights-reserved']),

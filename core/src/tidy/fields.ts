@@ -26,6 +26,7 @@ function* recordFields(r: BookRecord): Generator<FieldText> {
     'subtitle',
     'description',
     'copyrightHolder',
+    'editionStatement',
     'ownClause',
     'imprint',
     'place',

@@ -29,6 +29,8 @@ export interface EbookOutlet {
   name: string;
   /** Where it sells: the hosts of its addresses. */
   hosts: readonly string[];
+  /** What a file that is sent to it has to be called by. */
+  fileName: 'title' | 'isbn' | 'title-author';
   ebook: EbookDemands;
 }
 
@@ -40,6 +42,7 @@ export const EBOOK_OUTLETS: readonly EbookOutlet[] = [
     id: 'lanternquay',
     name: 'Lanternquay',
     hosts: ['lanternquay.example'],
+    fileName: 'title',
     ebook: {
       versions: ['3', '2'],
       most: { file: 400 * MB, page: 2 * MB },
@@ -58,6 +61,7 @@ export const EBOOK_OUTLETS: readonly EbookOutlet[] = [
     id: 'marram',
     name: 'Marram',
     hosts: ['marram.example'],
+    fileName: 'isbn',
     ebook: {
       versions: ['3'],
       most: { file: 2_000 * MB, page: 5 * MB },
@@ -76,6 +80,7 @@ export const EBOOK_OUTLETS: readonly EbookOutlet[] = [
     id: 'plover',
     name: 'Plover',
     hosts: ['plover.example'],
+    fileName: 'title-author',
     ebook: {
       versions: ['2'],
       most: { file: 20 * MB, page: 300_000 },
@@ -94,6 +99,7 @@ export const EBOOK_OUTLETS: readonly EbookOutlet[] = [
     id: 'pocketfell',
     name: 'Pocketfell',
     hosts: ['pocketfell.example'],
+    fileName: 'title',
     ebook: {
       versions: ['3'],
       most: { file: 100 * MB, page: 1 * MB },
@@ -112,6 +118,7 @@ export const EBOOK_OUTLETS: readonly EbookOutlet[] = [
     id: 'shelfmoor',
     name: 'Shelfmoor',
     hosts: ['shelfmoor.example'],
+    fileName: 'isbn',
     ebook: {
       versions: ['3', '2'],
       most: { file: 250 * MB, page: 3 * MB },

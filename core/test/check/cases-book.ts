@@ -164,6 +164,32 @@ export const BOOK_CASES: readonly BookCase[] = [
     ],
   },
   {
+    rule: 'agree/edition-statement',
+    bad: [
+      page('copyright-page', '© 2026 Ines Calloway', 'Second edition, revised'),
+      page('copyright-page', '© 2026 Ines Calloway', '2., überarbeitete Auflage 2026'),
+      page('copyright-page', '© 2026 Ines Calloway', 'This is the 3rd enlarged and corrected edition.'),
+      {
+        ...page('copyright-page', '© 2026 Ines Calloway', 'Second edition'),
+        record: record({ editionStatement: 'Third edition' }).record,
+      },
+      {
+        ...page('copyright-page', '© 2026 Ines Calloway'),
+        record: record({ editionStatement: 'Third edition' }).record,
+      },
+    ],
+    good: [
+      page('copyright-page', '© 2026 Ines Calloway', 'First edition'),
+      page('copyright-page', '© 2026 Ines Calloway', '1. Auflage'),
+      page('copyright-page', '© 2026 Ines Calloway', 'Edition design by Tidewrack. Paperback edition.'),
+      {
+        ...page('copyright-page', '© 2026 Ines Calloway', 'SECOND EDITION, 2026'),
+        record: record({ editionStatement: 'Second edition' }).record,
+      },
+      { ...page('copyright-page'), record: record({ editionStatement: 'Second edition' }).record },
+    ],
+  },
+  {
     rule: 'agree/copyright-holder',
     bad: [page('copyright-page', '© 2026 Somebody Else')],
     good: [page('copyright-page', '© 2026 INES CALLOWAY')],

@@ -9,6 +9,7 @@ const sandbar = (ebook: Partial<EbookOutlet['ebook']>): EbookOutlet => ({
   id: 'sandbar',
   name: 'Sandbar',
   hosts: ['sandbar.example'],
+  fileName: 'title',
   ebook: { ...LENIENT, ...ebook },
 });
 const refusals = (parts: Parts, outlets: EbookOutlet[]) => {

@@ -10,6 +10,8 @@ export interface Parcel {
   key: string;
   book: Book;
   edition: Edition;
+  /** What the file is called, by the outlet’s rule. */
+  name: string;
   sha256: string;
   /** Bytes. */
   size: number;

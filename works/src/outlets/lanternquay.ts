@@ -56,7 +56,7 @@ async function* packed(parcel: Parcel): AsyncGenerator<Uint8Array> {
   yield* parcel.bytes();
 }
 
-function slipOf({ book: { record }, edition, sha256, size }: Parcel): string {
+function slipOf({ book: { record }, edition, name, sha256, size }: Parcel): string {
   return JSON.stringify({
     title: record.title,
     authors: record.contributors.filter((c) => c.role === 'author').map((c) => c.name),
@@ -65,6 +65,7 @@ function slipOf({ book: { record }, edition, sha256, size }: Parcel): string {
     language: record.language,
     price: record.price?.minor ?? 0,
     currency: record.price?.currency ?? '',
+    name,
     sha256,
     size,
   });

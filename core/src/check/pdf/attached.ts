@@ -20,15 +20,12 @@ export interface ReadBarcode {
   before: number;
   after: number;
 }
-export interface CoverFile {
+export interface CoverFile extends CoverWords {
   pdf: PdfSubject;
   fit: Fit;
   geometry: CoverGeometry;
   /** What a decoder found on the sheet. */
   barcodes: readonly ReadBarcode[];
-  /** Lines that a recogniser read on the sheet. */
-  words: readonly string[];
-  record: Pick<BookRecord, 'title' | 'contributors'>;
 }
 
 const mm = (pt: number): string => `${(pt / MM).toFixed(1)} mm`;
@@ -48,6 +45,42 @@ function pagesOfSpine(width: number, { paper, binding }: Fit): number {
   const leaf = (of(1_000) - of(0)) / 1_000;
   return Math.max(0, Math.round((width - of(0)) / leaf));
 }
+
+export interface CoverWords {
+  /** Lines that a recogniser read on it. */
+  words: readonly string[];
+  record: Pick<BookRecord, 'title' | 'contributors'>;
+  /** Which cover it is: what is accepted of one is not accepted of another. */
+  cover: 'front' | 'designer’s cover';
+}
+const COVER_WORD_RULES: readonly Rule<CoverWords>[] = [
+  {
+    name: 'cover/title',
+    severity: 'caution',
+    profiles: ['agreement'],
+    source: 'common practice: shops compare the cover with the listing',
+    why: 'Shops refuse a book whose cover shows a different title.',
+    remedy:
+      'Compare the cover with the record. If they match, accept this finding: hand-drawn lettering can’t always be read.',
+    look: ({ words, record, cover }) => missing(words, record.title, 'the title', cover),
+  },
+  {
+    name: 'cover/author',
+    severity: 'caution',
+    profiles: ['agreement'],
+    source: 'common practice: shops compare the cover with the listing',
+    why: 'Shops refuse a book whose cover names a different author.',
+    remedy:
+      'Compare the cover with the record. If they match, accept this finding: hand-drawn lettering can’t always be read.',
+    *look({ words, record, cover }) {
+      for (const c of record.contributors)
+        if (c.role === 'author') yield* missing(words, c.name, 'the author', cover);
+    },
+  },
+];
+/** The words of a front that is the author’s own picture, against the record. */
+export const checkFront = (words: readonly string[], record: CoverWords['record']): Finding[] =>
+  runRules(COVER_WORD_RULES, { words, record, cover: 'front' });
 
 export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
   {
@@ -129,29 +162,7 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
         yield { message: `The cover has ${mm(Math.max(0, least))} of bleed; ${mm(wanted)} are needed.` };
     },
   },
-  {
-    name: 'cover/title',
-    severity: 'caution',
-    profiles: ['agreement', 'print'],
-    source: 'common practice: shops compare the cover with the listing',
-    why: 'Shops refuse a book whose cover shows a different title.',
-    remedy:
-      'Compare the cover with the record. If they match, accept this finding: hand-drawn lettering can’t always be read.',
-    look: ({ words, record }) => missing(words, record.title, 'the title'),
-  },
-  {
-    name: 'cover/author',
-    severity: 'caution',
-    profiles: ['agreement', 'print'],
-    source: 'common practice: shops compare the cover with the listing',
-    why: 'Shops refuse a book whose cover names a different author.',
-    remedy:
-      'Compare the cover with the record. If they match, accept this finding: hand-drawn lettering can’t always be read.',
-    *look({ words, record }) {
-      for (const c of record.contributors)
-        if (c.role === 'author') yield* missing(words, c.name, 'the author');
-    },
-  },
+  ...COVER_WORD_RULES,
   {
     name: 'cover/no-barcode',
     severity: 'caution',
@@ -266,7 +277,13 @@ const bare = (s: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, '');
 
 /** Words that the lines should hold, broken as they may be. */
-function* missing(lines: readonly string[], wanted: string, what: string): Generator<Breach> {
+function* missing(
+  lines: readonly string[],
+  wanted: string,
+  what: string,
+  cover: CoverWords['cover'],
+): Generator<Breach> {
+  const about = `${cover}: ${wanted}`;
   if (
     bare(wanted) === '' ||
     lines.some((_, i) => bare(lines.slice(i, i + 8).join('')).includes(bare(wanted)))
@@ -275,14 +292,14 @@ function* missing(lines: readonly string[], wanted: string, what: string): Gener
   if (!/^[\p{Script=Latin}\p{N}\p{P}\p{Zs}\p{M}]*$/u.test(wanted))
     return void (yield {
       message: `Pagina can’t read this script on a cover. Compare ${what}, “${wanted}”, yourself.`,
-      about: wanted,
+      about,
     });
   const near = likest(lines, wanted);
   yield {
     message: near
       ? `The cover shows “${near}” where ${what} is “${wanted}”.`
       : `${what === 'the title' ? 'The title' : 'The author'}, “${wanted}”, could not be read on the cover.`,
-    about: wanted,
+    about,
     ...(near ? { differs: { found: near, wanted } } : {}),
   };
 }
@@ -293,10 +310,14 @@ export function wantedCover(edition: PrintEdition, pages: number): CoverGeometry
   return trim && coverGeometry(trim, pages, paperOf(edition.paper), edition.binding);
 }
 
-export const checkCoverFile = (file: CoverFile): Finding[] => [
-  ...runRules(PDF_RULES, file.pdf).filter((f) => !/even-pages|page-sizes|no-trim-box|no-bleed/.test(f.rule)),
-  ...runRules(COVER_FILE_RULES, file),
-];
+export function checkCoverFile(cover: Omit<CoverFile, 'cover'>): Finding[] {
+  const file: CoverFile = { ...cover, cover: 'designer’s cover' };
+  const ofPages = /even-pages|page-sizes|no-trim-box|no-bleed/;
+  return [
+    ...runRules(PDF_RULES, file.pdf).filter((f) => !ofPages.test(f.rule)),
+    ...runRules(COVER_FILE_RULES, file),
+  ];
+}
 export const checkPagesFile = (file: PagesFile & { ink: readonly (InkMargins | null)[] }): Finding[] => [
   ...runRules(PDF_RULES, file.pdf),
   ...checkPrinted({ pdf: file.pdf, ink: file.ink, binding: file.fit.binding }),

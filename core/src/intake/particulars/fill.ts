@@ -77,6 +77,7 @@ export function withParticulars(book: Book, sheet: Particulars, name: string): F
 
 const NAMES: Record<string, string> = {
   copyrightHolder: 'copyright holder',
+  editionStatement: 'edition statement',
   alsoBy: 'list of other books',
   price: 'price',
 };

@@ -19,6 +19,7 @@ type Field =
   | 'place'
   | 'year'
   | 'copyrightHolder'
+  | 'editionStatement'
   | 'language'
   | 'description'
   | 'keywords'
@@ -40,6 +41,7 @@ const FIELDS: readonly [RegExp, Field][] = [
   [/^(?:place|city|place of publication|ort|lieu|lugar|luogo)$/, 'place'],
   [/^(?:year|year of publication|publication year|copyright year|jahr|année|año|anno|jaar)$/, 'year'],
   [/^(?:copyright|copyright holder|copyright owner|\u00a9|rechteinhaber)$/, 'copyrightHolder'],
+  [/^(?:edition|edition statement|auflage|édition|edición|edizione|editie|druk)$/, 'editionStatement'],
   [/^(?:language|sprache|langue|idioma|lingua|taal)$/, 'language'],
   [
     /^(?:description|blurb|book description|synopsis|about the book|back cover(?: text| copy)?|klappentext|beschreibung|résumé|descripción|descrizione)$/,
@@ -106,7 +108,8 @@ export function particularsIn(text: string): Particulars | null {
 function recordOf(given: ReadonlyMap<Field, string[]>): Pick<Particulars, 'record' | 'isbns' | 'wrong'> {
   const record: Partial<BookRecord> = {};
   const one = (f: Field): string => (given.get(f) ?? []).filter(Boolean).join(' ').trim();
-  for (const f of ['title', 'subtitle', 'imprint', 'place'] as const) if (one(f)) record[f] = one(f);
+  for (const f of ['title', 'subtitle', 'imprint', 'place', 'editionStatement'] as const)
+    if (one(f)) record[f] = one(f);
   const year = /\d{4}/.exec(one('year'))?.[0] ?? /\b\d{4}\b/.exec(one('copyrightHolder'))?.[0];
   if (year) record.year = year;
   const holder = one('copyrightHolder')

@@ -24,6 +24,17 @@ import { TrimField } from '@/ui/TrimField';
 import { Clauses } from './Clauses';
 import { Cover } from './Cover';
 
+/** Fields of one line, as the log of changes calls them. */
+const FIELDS = {
+  title: 'title',
+  subtitle: 'subtitle',
+  imprint: 'imprint',
+  place: 'place',
+  year: 'year',
+  copyrightHolder: 'copyright holder',
+  editionStatement: 'edition statement',
+};
+
 export function RecordSheet() {
   const { session } = useTitle();
   const { book } = useBook();
@@ -31,10 +42,9 @@ export function RecordSheet() {
   const { record } = book;
   const set = (fields: Partial<BookRecord>, label = 'Change the record'): void =>
     void session.change({ type: 'group', label, changes: [{ type: 'set-record', fields }] });
-  const field = (name: 'title' | 'subtitle' | 'imprint' | 'place' | 'year' | 'copyrightHolder') => ({
+  const field = (name: keyof typeof FIELDS) => ({
     value: record[name],
-    onCommit: (v: string) =>
-      set({ [name]: v }, `Change the ${name === 'copyrightHolder' ? 'copyright holder' : name}`),
+    onCommit: (v: string) => set({ [name]: v }, `Change the ${FIELDS[name]}`),
   });
   const authors = record.contributors.filter((c) => c.role === 'author');
   const setAuthors = (list: Contributor[]): void =>
@@ -158,6 +168,12 @@ export function RecordSheet() {
                 <Text {...field('year')} maxLength={4} wrong={!yearIsRight} />
               </Field>
             </div>
+            <Field
+              label="Edition statement"
+              hint="As it is printed, such as “Second edition, revised”; leave it empty for a first edition"
+            >
+              <Text {...field('editionStatement')} maxLength={120} />
+            </Field>
             <Field label="Copyright holder" hint="The author, if left empty">
               <Text {...field('copyrightHolder')} />
             </Field>
