@@ -23,15 +23,24 @@ export async function check(paths: readonly string[], options: Options): Promise
   if (options.mend !== undefined) return mendOne(paths, options.mend, options);
   const asked: Asked = { outlets: outletsOf(options), binding: bindingOf(options) };
   const files: { path: string; findings: Finding[] }[] = [];
+  const unread: string[] = [];
   for (const path of paths) {
     const checked = await checkOne(path, readInput(path), asked);
-    if (!checked.ok) throw unusable({ ...checked.refusal, message: `${path}: ${checked.refusal.message}` });
+    if (!checked.ok) {
+      // The others are checked all the same.
+      const refusal = { ...checked.refusal, message: `${path}: ${checked.refusal.message}` };
+      if (paths.length === 1) throw unusable(refusal);
+      unread.push(path);
+      process.stderr.write(`${refusal.message}\n`);
+      continue;
+    }
     files.push({ path, findings: bySeverity(checked.value) });
   }
   if (options.json) console.log(JSON.stringify({ files }));
   else for (const { path, findings } of files) print(path, findings);
   // What an outlet that was named refuses is as good as a blocker.
   const stops = (f: Finding): boolean => f.severity === 'blocker' || f.outlet !== undefined;
+  if (unread.length > 0) return 2;
   return files.some((f) => f.findings.some(stops)) ? 1 : 0;
 }
 

@@ -36,14 +36,14 @@ async function main(argv: string[]): Promise<number> {
   }
 }
 
-main(process.argv.slice(2)).then(
-  (code) => process.exit(code),
-  (e: unknown) => {
-    process.stderr.write(
-      e instanceof Unusable
-        ? `${e.message}\n`
-        : `Something went wrong inside the program: ${(e as Error).message}\n`,
-    );
-    process.exit(2);
-  },
-);
+/** Ends once everything that was printed has gone out: a pipe takes it bit by bit. */
+const leave = (code: number): void => void process.stdout.write('', () => process.exit(code));
+
+main(process.argv.slice(2)).then(leave, (e: unknown) => {
+  process.stderr.write(
+    e instanceof Unusable
+      ? `${e.message}\n`
+      : `Something went wrong inside the program: ${(e as Error).message}\n`,
+  );
+  leave(2);
+});

@@ -165,15 +165,19 @@ class Reader {
       }
       return;
     }
-    const end = text.indexOf(']]>', from);
-    if (end >= 0 && end < to) this.fault('cdata', end, '“]]>” must be written as ]]&gt;');
+    // Searched within the stretch alone: a text of many short ones would be gone through again for each.
+    const end = text.slice(from, to).indexOf(']]>');
+    if (end >= 0) this.fault('cdata', from + end, '“]]>” must be written as ]]&gt;');
     this.add(this.resolved(from, to));
   }
   /** Text with its references resolved (§4.1) and its line ends one character (§2.11). */
   private resolved(from: number, to: number): string {
+    const stretch = this.text.slice(from, to);
+    if (!stretch.includes('&')) return unified(stretch);
     let out = '';
     let at = from;
-    for (let i = this.text.indexOf('&', from); i >= 0 && i < to; i = this.text.indexOf('&', at)) {
+    for (let i = this.text.indexOf('&', from); i >= 0 && i < to; i = from + stretch.indexOf('&', at - from)) {
+      if (i < at) break;
       out += this.text.slice(at, i);
       const m = referenceAt(this.text, i);
       if (!m || i + m[0].length > to) {
@@ -193,7 +197,7 @@ class Reader {
       at = i + m[0].length;
     }
     out += this.text.slice(at, to);
-    return out.includes('\r') ? out.replace(/\r\n?/g, '\n') : out;
+    return unified(out);
   }
   private character([whole, hex, decimal, name = '']: RegExpExecArray, at: number): string {
     if (name) {
@@ -396,3 +400,6 @@ class Reader {
     } else if (!this.root) this.fault('no-root', 0, 'there is no element');
   }
 }
+
+/** Line ends as one character each (§2.11). */
+const unified = (text: string): string => (text.includes('\r') ? text.replace(/\r\n?/g, '\n') : text);

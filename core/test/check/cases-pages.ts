@@ -46,6 +46,7 @@ const XML_CASES: Case[] = [
   c('xml/text-before', a('<html', 'x<html'), same),
   c('xml/text-after', a('</html>', '</html>x'), same),
   c('xml/nothing', add({ 'a.xhtml': '' }), same),
+  c('xml/too-large', p(`<i>${'x'.repeat(6_000_000)}</i>`), p(`<i>${'x'.repeat(600_000)}</i>`)),
   c('xml/too-deep', p('<b>'.repeat(2_100)), p('<b>x</b>')),
   c('xml/version', a('<?xml version="1.0"', '<?xml version="1.1"'), same),
   c(

@@ -6,7 +6,7 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { checkEpub } from '../../src/check';
 import { foreignEpub } from '../fixtures/foreign';
-import { add, MINIMAL, OLDER, readAloud, withNcx, zipped, type Parts } from './minimal';
+import { add, MINIMAL, OLDER, page, readAloud, withNcx, zipped, type Parts } from './minimal';
 
 const RUNS = 500;
 const BASES: Uint8Array[] = [
@@ -105,6 +105,8 @@ it('is not made to hang by what is written to do so', () => {
     { ...MINIMAL, 'style.css': '{'.repeat(200_000) },
     { ...MINIMAL, 'style.css': '/*'.repeat(200_000) },
     { ...MINIMAL, 'style.css': `a${':not(a'.repeat(5_000)}` },
+    { ...MINIMAL, 'a.xhtml': page('<i>x</i>'.repeat(300_000)) },
+    { ...MINIMAL, 'a.xhtml': page('x ]] & y <br/>'.repeat(100_000)) },
     { ...MINIMAL, 'a.xhtml': '<'.repeat(300_000) },
     { ...MINIMAL, 'a.xhtml': `<a ${'b '.repeat(100_000)}` },
     { ...MINIMAL, 'a.xhtml': `<html>${'<b>'.repeat(200_000)}` },

@@ -81,6 +81,8 @@ export interface EpubSubject extends EpubPackage {
   xml(path: string): XmlPart | null;
   /** Bytes of a part; null where there is none or it is damaged. */
   part(path: string): Uint8Array | null;
+  /** Parts of text that are too large to be read, as `xml` and `sheets` came upon them. */
+  unread: { path: string; size: number }[];
 }
 
 /** Errors: those of `openEpub`. */
@@ -91,6 +93,11 @@ export function epubSubject(bytes: Uint8Array): Outcome<EpubSubject> {
 
 /** Bytes of the largest part that is kept unpacked. */
 const KEPT = 4_000_000;
+/**
+ * Bytes of the largest XML part and style sheet that are read, and tags in all of them together: a book of a million words
+ * has a fifth of them, and whoever reads more runs out of memory.
+ */
+const READ = { part: 6_000_000, sheet: 1_500_000, tags: 1_000_000 };
 
 function subjectOf(zip: Zip): EpubSubject {
   const kept = new Map<string, Uint8Array | null>();
@@ -107,12 +114,27 @@ function subjectOf(zip: Zip): EpubSubject {
     if (!bytes || bytes.length < KEPT) kept.set(path, bytes);
     return bytes;
   };
+  const unread: EpubSubject['unread'] = [];
+  const sizes = new Map(zip.entries.map((e) => [e.name, e.size]));
+  const isReadable = (path: string, most: number): boolean => {
+    const size = sizes.get(path) ?? 0;
+    if (size > most) unread.push({ path, size });
+    return size <= most;
+  };
+  let tags = 0;
+  const readable = (path: string): string | null => {
+    const bytes = isReadable(path, READ.part) ? part(path) : null;
+    if (!bytes) return null;
+    for (let i = bytes.indexOf(0x3c); i >= 0; i = bytes.indexOf(0x3c, i + 1)) tags++;
+    if (tags > READ.tags) unread.push({ path, size: bytes.length });
+    return tags > READ.tags ? null : textIn(bytes);
+  };
   const parts = new Map<string, XmlPart | null>();
   const xml = (path: string): XmlPart | null => {
     const known = parts.get(path);
     if (known !== undefined) return known;
-    const bytes = part(path);
-    const made = bytes && xmlPart(path, textIn(bytes));
+    const text = readable(path);
+    const made = text === null ? null : xmlPart(path, text);
     parts.set(path, made);
     return made;
   };
@@ -136,8 +158,9 @@ function subjectOf(zip: Zip): EpubSubject {
     sheets: [],
     xml,
     part,
+    unread,
   };
-  subject.sheets = sheetsOf(subject);
+  subject.sheets = sheetsOf(subject, (path) => isReadable(path, READ.sheet));
   return subject;
 }
 
@@ -240,13 +263,13 @@ function referencesOf(part: XmlPart): DocumentReference[] {
 const isPointer = (e: XmlElement): boolean =>
   e.name === 'link' && !/\b(stylesheet|icon|preload)\b/i.test(e.attrs.rel ?? '');
 
-function sheetsOf(s: EpubSubject): EpubSheet[] {
+function sheetsOf(s: EpubSubject, isReadable: (path: string) => boolean): EpubSheet[] {
   const sheets: EpubSheet[] = [];
   const put = (path: string, text: string, css: string, offset: number, inline: boolean): void =>
     void sheets.push({ path, text, css, offset, inline, ...parsed(css, inline) });
   for (const i of s.manifest) {
     if (i.type !== 'text/css' || !i.path || sheets.some((x) => x.path === i.path)) continue;
-    const bytes = s.part(i.path);
+    const bytes = isReadable(i.path) ? s.part(i.path) : null;
     const text = bytes && textIn(bytes);
     if (text !== null) put(i.path, text, text, 0, false);
   }

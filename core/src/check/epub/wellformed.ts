@@ -143,6 +143,20 @@ function* xmlParts(s: EpubSubject): Generator<XmlPart> {
 }
 
 export const XML_RULES: Rule<EpubSubject>[] = [
+  {
+    name: 'xml/too-large',
+    severity: 'blocker',
+    source: 'common practice: reading systems keep a document in memory as a whole',
+    why: 'Readers’ devices run out of memory. Nothing in the file was checked.',
+    remedy: 'Split it into several files.',
+    *look({ unread }) {
+      for (const { path, size } of unread)
+        yield {
+          message: `The file has ${(size / 1_000_000).toFixed(1)} MB of text or markup, more than can be read at once.`,
+          file: path,
+        };
+    },
+  },
   ...Object.entries(CONSTRAINTS).map(([kind, [name, source, remedy, mend]]): Rule<EpubSubject> => ({
     name: `xml/${name}`,
     severity: 'blocker',
