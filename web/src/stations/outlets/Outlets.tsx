@@ -211,7 +211,7 @@ function Happened({
 function Demands({ of: demands, outlet, title }: { of: readonly Demand[]; outlet: string; title: string }) {
   const columns = useMemo(
     (): Column<Demand>[] => [
-      { id: 'asked', name: 'Asked for', heads: true, cell: (d) => d.name, className: 'h-8 pl-0' },
+      { id: 'asked', name: 'Asked for', heads: true, cell: (d) => d.name, className: 'h-8' },
       {
         id: 'status',
         name: 'Status',
