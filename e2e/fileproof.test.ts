@@ -54,6 +54,14 @@ it('a cover is proofed as the sheet it is, and signed off', async () => {
     return found.size;
   });
   expect(colours).toBeGreaterThan(10);
+  // The guides lie on the sheet to the pixel: the file has the size that the edition asks for.
+  await open('Guides');
+  const [sheet, guides] = [
+    await page.locator('[data-in-file="0"] canvas').boundingBox(),
+    await page.locator('[data-guides]').boundingBox(),
+  ];
+  for (const side of ['x', 'y', 'width', 'height'] as const)
+    expect(Math.abs(sheet![side] - guides![side]), side).toBeLessThan(2);
   await open('Sign-off');
   await part('Progress').getByText('0 of 1 sheets read').waitFor();
   await part('Sign-off').getByText('1 sheet isn’t marked as read.').waitFor();

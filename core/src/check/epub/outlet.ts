@@ -38,10 +38,19 @@ const kilobytes = (bytes: number): string => `${Math.round(bytes / 1_000).toLoca
 const more = (n: number): string =>
   n > 1 ? ` There ${n === 2 ? 'is 1' : `are ${n - 1}`} more like it.` : '';
 
-const pixelsOf = (s: EpubSubject, path: string): { width: number; height: number } | null => {
+type Size = { width: number; height: number } | null;
+/** Looked up once for all outlets: a large picture is unpacked for it. */
+const sizes = new WeakMap<EpubSubject, Map<string, Size>>();
+function pixelsOf(s: EpubSubject, path: string): Size {
+  const known = sizes.get(s) ?? new Map<string, Size>();
+  sizes.set(s, known);
+  const before = known.get(path);
+  if (before !== undefined) return before;
   const bytes = s.part(path);
-  return bytes && pictureInfo(bytes);
-};
+  const size = bytes && pictureInfo(bytes);
+  known.set(path, size);
+  return size;
+}
 const coverOf = (s: EpubSubject): string | null => {
   const named = s.metadata.find((m) => m.name === 'cover')?.attrs.content;
   const item = s.manifest.find((i) => i.properties.includes('cover-image')) ?? s.byId.get(named ?? '');

@@ -8,7 +8,9 @@ import {
   type Impression,
   type Match,
 } from '@pagina/core/proof';
+import type { CoverGeometry } from '@pagina/core/cover';
 import type { Product } from '@pagina/data';
+import { Guides } from '@/stations/design/cover/Guides';
 import { useTitle } from '@/title/context';
 import { Button, ToggleButton } from '@/ui/Button';
 import { Panes } from '@/ui/Panes';
@@ -37,6 +39,7 @@ export function FileProof({
   file,
   called,
   sheet,
+  geometry,
   files,
 }: {
   file: Product;
@@ -44,6 +47,8 @@ export function FileProof({
   called: string;
   /** Whether it is one sheet, not pages. */
   sheet: boolean;
+  /** Where a cover’s sheet is to be cut and folded; null where that isn’t known. */
+  geometry: CoverGeometry | null;
   /** Chooses what is proofed. */
   files: ReactNode;
 }) {
@@ -52,6 +57,7 @@ export function FileProof({
   const [view, setView] = useState<View>(sheet ? 'pages' : 'spreads');
   const [zoom, setZoom] = useState<number | null>(null);
   const [pane, setPane] = useState<Pane | null>(null);
+  const [guides, setGuides] = useState(false);
   const [gone, setGone] = useState<Match | null>(null);
   /** The line that a new comment is about. */
   const [pointed, setPointed] = useState<{ page: number; line: number } | null>(null);
@@ -106,21 +112,23 @@ export function FileProof({
   const page = (n: number, lines: readonly number[] = []) => {
     const v = now?.views[n];
     return v && now ? (
-      <FilePage
-        key={n}
-        sha256={file.sha256}
-        page={n}
-        view={v}
-        called={sheet ? `The ${called}` : `Page ${v.label || n + 1} of the ${called}`}
-        lines={lines}
-        saying="Lines that are different"
-        commented={open.filter((c) => placeOf(c, now) === n).map((c) => lineOf(c, v.words))}
-        onPoint={pane === 'comments' ? (line) => setPointed({ page: n, line }) : undefined}
-        width={width}
-        height={height}
-        across={now.width}
-        sheet
-      />
+      <div key={n} className="relative">
+        <FilePage
+          sha256={file.sha256}
+          page={n}
+          view={v}
+          called={sheet ? `The ${called}` : `Page ${v.label || n + 1} of the ${called}`}
+          lines={lines}
+          saying="Lines that are different"
+          commented={open.filter((c) => placeOf(c, now) === n).map((c) => lineOf(c, v.words))}
+          onPoint={pane === 'comments' ? (line) => setPointed({ page: n, line }) : undefined}
+          width={width}
+          height={height}
+          across={now.width}
+          sheet
+        />
+        {guides && geometry ? <Laid over={geometry} width={width} height={height} scale={scale} /> : null}
+      </div>
     ) : (
       <span key={n} style={{ width: width + 2, height }} />
     );
@@ -179,6 +187,16 @@ export function FileProof({
         )}
         {views.length > 1 ? <OneOf label="Shown as" value={view} choices={views} onChoose={setView} /> : null}
         <Zoom scale={scale / FULL} fits={zoom === null} onZoom={setZoom} />
+        {geometry ? (
+          <ToggleButton
+            className="h-7 px-2"
+            pressed={guides}
+            onToggle={() => setGuides(!guides)}
+            tip="Cut, folds and safe areas of this edition"
+          >
+            Guides
+          </ToggleButton>
+        ) : null}
         {toggle('comments', open.length > 0 ? `Comments, ${open.length}` : 'Comments')}
         {toggle('reading', 'Sign-off')}
       </Toolbar>
@@ -246,6 +264,29 @@ export function FileProof({
           )}
         </div>
       </Panes>
+    </div>
+  );
+}
+
+/** The guides at their own size in the middle of the sheet: on a sheet of another size they show by how much. */
+function Laid({
+  over: g,
+  width,
+  height,
+  scale,
+}: {
+  over: CoverGeometry;
+  width: number;
+  height: number;
+  scale: number;
+}) {
+  const [w, h] = [(g.width / 1000) * scale, (g.height / 1000) * scale];
+  return (
+    <div
+      className="pointer-events-none absolute"
+      style={{ left: 1 + (width - w) / 2, top: 1 + (height - h) / 2, width: w, height: h }}
+    >
+      <Guides geometry={g} />
     </div>
   );
 }

@@ -1,7 +1,8 @@
 'use client';
 /** Proof: what readers will have in hand. Pages of a print edition and its cover, the file of an ebook on the screens it is read on. */
 import { useState } from 'react';
-import { attachedTo, coverOf, editionOf, isPrint } from '@pagina/core/book';
+import { attachedTo, coverOf, editionOf, isPrint, printOf } from '@pagina/core/book';
+import { wantedCover } from '@pagina/core/check';
 import { useBook } from '@/title/context';
 import { Select } from '@/ui/Select';
 import { EbookProof } from './EbookProof';
@@ -26,7 +27,8 @@ export function Proof() {
 }
 
 function PrintProof({ edition }: { edition: string }) {
-  const { products } = useBook();
+  const { book, products } = useBook();
+  const print = printOf(book, edition);
   const [chosen, setChosen] = useState<string | null>(null);
   const files = FILES.flatMap(({ of, ...f }) => {
     const file = products.find((p) => p.edition === of(edition));
@@ -54,6 +56,7 @@ function PrintProof({ edition }: { edition: string }) {
       file={shown.file}
       called={shown.name.toLowerCase()}
       sheet={shown.sheet}
+      geometry={shown.sheet && print ? wantedCover(print, shown.file.fit?.pages ?? shown.file.pages) : null}
       files={choice}
     />
   ) : (
