@@ -11,7 +11,6 @@ import {
 } from '@pagina/core/check';
 import { copyOf } from '@pagina/core/emend';
 import { EBOOK_OUTLETS, type Binding, type EbookOutlet } from '@pagina/core/trade';
-
 import { readBookFile } from '@pagina/make';
 import { readInput, Unusable, unusable, writeOutput } from './files';
 import type { Options } from './options';

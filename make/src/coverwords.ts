@@ -35,43 +35,45 @@ export async function wordsOnFront(
   const sum = createHash('sha256').update(bytes).digest('hex');
   const known = fronts.get(sum);
   if (known) return known;
-  const { default: sharp } = await import('sharp');
-  const words: string[] = [];
-  for (const width of ACROSS) {
-    const { data, info } = await sharp(bytes)
-      .resize({ width, withoutEnlargement: true })
-      .flatten({ background: '#ffffff' })
-      .greyscale()
-      .normalise()
-      .raw()
-      .toBuffer({ resolveWithObject: true });
-    const grey = { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
-    words.push(...(await wordsOn(grey, UPRIGHT)));
+  try {
+    const { default: sharp } = await import('sharp');
+    const upright = ACROSS.map((width) =>
+      sharp(bytes)
+        .resize({ width, withoutEnlargement: true })
+        .flatten({ background: '#ffffff' })
+        .greyscale()
+        .normalise()
+        .png()
+        .toBuffer(),
+    );
+    const words = await wordsIn(await Promise.all(upright));
+    fronts.set(sum, words);
+    for (const old of [...fronts.keys()].slice(0, -KEPT)) fronts.delete(old);
+    return words;
+  } catch {
+    // A picture that can’t be opened, or read: nothing was found on it, and the book is made all the same.
+    return [];
   }
-  fronts.set(sum, words);
-  for (const old of [...fronts.keys()].slice(0, -KEPT)) fronts.delete(old);
-  return words;
 }
 
-/** Turns in degrees: a front is read upright, a sheet with its spine both ways as well. */
-const UPRIGHT = [0];
-const EVERY_WAY = [0, 90, 270];
+/** Turns in degrees: a sheet is read upright, and both ways as a spine is. */
+const TURNS = [0, 90, 270];
 
 /** Lines of words, those of the sheet as it is before those of the sheet turned. */
-export async function wordsOn(sheet: Grey, turns: readonly number[] = EVERY_WAY): Promise<string[]> {
-  const [{ createWorker }, { default: sharp }] = await Promise.all([import('tesseract.js'), import('sharp')]);
+export async function wordsOn({ width, height, data }: Grey): Promise<string[]> {
+  const { default: sharp } = await import('sharp');
+  const raw = { width, height, channels: 1 as const };
+  const sheet = Buffer.from(data.buffer, data.byteOffset, data.length);
+  return wordsIn(await Promise.all(TURNS.map((turn) => sharp(sheet, { raw }).rotate(turn).png().toBuffer())));
+}
+
+async function wordsIn(pictures: readonly Buffer[]): Promise<string[]> {
+  const { createWorker } = await import('tesseract.js');
   const worker = await createWorker('eng', 1, { langPath: dataFolder(), cacheMethod: 'none', gzip: true });
   try {
     await worker.setParameters({ tessedit_pageseg_mode: SPARSE });
     const lines: string[] = [];
-    const raw = { width: sheet.width, height: sheet.height, channels: 1 as const };
-    for (const turn of turns) {
-      const picture = await sharp(Buffer.from(sheet.data.buffer, sheet.data.byteOffset, sheet.data.length), {
-        raw,
-      })
-        .rotate(turn)
-        .png()
-        .toBuffer();
+    for (const picture of pictures) {
       const { data } = await worker.recognize(picture);
       lines.push(...data.text.split('\n').flatMap((l) => l.trim() || []));
     }

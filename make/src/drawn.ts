@@ -94,24 +94,31 @@ const BARCODE_DPI = 360;
 /** Dots an inch at which words are read, and a sheet is known again. */
 const WORDS_DPI = 150;
 
-/** What a cover’s sheet shows. Errors: `pdf/not-drawn`. */
-export function sheetShows(bytes: Uint8Array): Promise<Outcome<Impression>> {
-  return opened(bytes, async (doc) => {
-    const page = await doc.getPage(1);
-    const lines = await linesOf(page);
-    const views = [viewOf(await draw(page, WORDS_DPI), lines, 'Cover')];
-    return { version: 1 as const, engine: 0, ...sizeOf(page), views };
-  });
+export interface CoverShown {
+  /** Barcodes of books (EAN-13). */
+  barcodes: ReadBarcode[];
+  /** Lines of words. */
+  words: string[];
+  impression: Impression;
 }
 
-/** What is read on a cover: barcodes of books (EAN-13), and lines of words. Errors: `pdf/not-drawn`. */
-export function readOnCover(
-  bytes: Uint8Array,
-): Promise<Outcome<{ barcodes: ReadBarcode[]; words: string[] }>> {
-  return opened(bytes, async (doc) => {
+/** What a cover’s sheet shows. Errors: `pdf/not-drawn`. */
+export const sheetShows = (bytes: Uint8Array): Promise<Outcome<Impression>> =>
+  opened(bytes, async (doc) => (await impressionOfSheet(await doc.getPage(1))).impression);
+
+/** The same, and what is read on it. Errors: `pdf/not-drawn`. */
+export const coverShows = (bytes: Uint8Array): Promise<Outcome<CoverShown>> =>
+  opened(bytes, async (doc) => {
     const page = await doc.getPage(1);
     const barcodes = barcodesIn(await draw(page, BARCODE_DPI));
+    const { drawn, impression } = await impressionOfSheet(page);
     const { wordsOn } = await import('./coverwords');
-    return { barcodes, words: await wordsOn(await draw(page, WORDS_DPI)) };
+    return { barcodes, words: await wordsOn(drawn), impression };
   });
+
+async function impressionOfSheet(page: PDFPageProxy): Promise<{ drawn: Drawn; impression: Impression }> {
+  const lines = await linesOf(page);
+  const drawn = await draw(page, WORDS_DPI);
+  const views = [viewOf(drawn, lines, 'Cover')];
+  return { drawn, impression: { version: 1, engine: 0, ...sizeOf(page), views } };
 }

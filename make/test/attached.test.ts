@@ -30,7 +30,7 @@ import { otherEbooks, OTHER_EBOOKS } from '../../scripts/setup.mjs';
 import { makePrint } from '../src';
 import { frontPicture, makeCover } from '../src/cover';
 import { wordsOnFront } from '../src/coverwords';
-import { pagesShow, readOnCover } from '../src/drawn';
+import { coverShows, pagesShow } from '../src/drawn';
 
 // The ISBN Users' Manual's own number, and another with a right check digit, from memory.
 const ISBN = '978-92-95055-12-4';
@@ -56,7 +56,7 @@ async function coverFindings(
   edition = paperback,
   record: Book['record'] = BOOK.record,
 ) {
-  const shown = await readOnCover(bytes);
+  const shown = await coverShows(bytes);
   if (!shown.ok) throw new Error(shown.refusal.message);
   return checkCoverFile({
     pdf: await subjectOf(bytes),
@@ -126,7 +126,7 @@ describe('the cover of a designer', () => {
   it('fits the edition for which it was made, its barcode read', async () => {
     const bytes = await own(320);
     expect(await coverFindings(bytes, 320)).toEqual([]);
-    const read = await readOnCover(bytes);
+    const read = await coverShows(bytes);
     expect(read.ok && read.value.barcodes.map((b) => b.digits)).toEqual([ISBN.replaceAll('-', '')]);
     expect(read.ok && read.value.barcodes[0]!.module / (72 / 25.4)).toBeCloseTo(0.33, 2);
     expect(only(await coverFindings(await designed(320), 320), 'cover')).toEqual([]);
@@ -207,6 +207,8 @@ describe('the cover of a designer', () => {
       { rule: 'cover/title', about: 'front: The Causeways', differs: { wanted: 'The Causeways' } },
     ]);
     expect(await wordsOnFront(BOOK, () => null)).toBeNull();
+    // A picture that nobody can open stops nothing.
+    expect(await wordsOnFront(own, () => new Uint8Array([1, 2, 3]))).toEqual([]);
     expect(
       await wordsOnFront({ ...own, cover: { ...own.cover, front: 'band' } }, () => drawn.bytes),
     ).toBeNull();
@@ -332,11 +334,11 @@ describe('a supplied interior', () => {
     expect(found).toEqual(expect.arrayContaining(['interior/trim', 'pdf/trim-range', 'interior/colour']));
   });
   it('that are no PDF, or broken, end in a sentence', async () => {
-    expect(await readOnCover(new TextEncoder().encode('%PDF-1.4 nothing'))).toMatchObject({ ok: false });
+    expect(await coverShows(new TextEncoder().encode('%PDF-1.4 nothing'))).toMatchObject({ ok: false });
     const good = await designed(100);
     for (let n = 0; n < 20; n++) {
       const cut = good.slice(0, Math.floor((good.length * n) / 20));
-      const r = await readOnCover(cut);
+      const r = await coverShows(cut);
       expect(typeof r.ok).toBe('boolean');
     }
   });

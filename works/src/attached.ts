@@ -22,7 +22,7 @@ export async function checkAttached(
   const pdf = await pdfSubject(bytes);
   if (!pdf.ok) return { type: 'refused', message: pdf.refusal.message };
   const count = pdf.value.pages.length;
-  const { pagesShow, readOnCover, sheetShows } = await import('@pagina/make/drawn');
+  const { coverShows, pagesShow } = await import('@pagina/make/drawn');
   if (what === 'attached-pages') {
     const shown = await pagesShow(bytes, pdf.value, (s) => progress('Drawing its pages', s));
     if (!shown.ok) return { type: 'refused', message: shown.refusal.message };
@@ -42,16 +42,18 @@ export async function checkAttached(
   }
   progress('Reading its words and barcode', 0);
   const geometry = wantedCover(edition, pages);
-  const [read, shown] = [await readOnCover(bytes), await sheetShows(bytes)];
+  const shown = await coverShows(bytes);
   if (!geometry)
     return { type: 'refused', message: 'The edition’s trim can’t be read. Choose it again in Design.' };
-  if (!read.ok) return { type: 'refused', message: read.refusal.message };
+  if (!shown.ok) return { type: 'refused', message: shown.refusal.message };
+  const { barcodes, words, impression } = shown.value;
   const fit = fitOf(edition, pages);
   const findings = checkCoverFile({
     pdf: pdf.value,
     fit,
     geometry,
-    ...read.value,
+    barcodes,
+    words,
     record: parsed.value.record,
   });
   return {
@@ -59,6 +61,6 @@ export async function checkAttached(
     pages: count,
     fit,
     findings: bySeverity(findings),
-    impression: shown.ok ? writeImpression(shown.value, out) : null,
+    impression: writeImpression(impression, out),
   };
 }

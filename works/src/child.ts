@@ -17,9 +17,11 @@ import {
 } from '@pagina/core/book';
 import {
   checkEpub,
+  checkEpubOf,
   checkFileAgreement,
   checkFront,
   checkPdf,
+  checkPdfOf,
   epubFacts,
   epubSubject,
   checkPages,
@@ -111,10 +113,15 @@ async function make({
     count = composition.report.pages;
     writeFileSync(out, bytes);
     shown = impressionOfPages(composition, book);
-    const [checked, subject] = [screen ? null : await checkPdf(bytes), await pdfSubject(bytes)];
-    // Pictures too small for print are found on the pages, each with its place in the book.
-    if (checked?.ok) findings.push(...checked.value.filter((f) => !/-picture$/.test(f.rule)));
-    if (subject.ok) findings.push(...checkFileAgreement(book, edition, pdfFacts(subject.value, name)));
+    const subject = await pdfSubject(bytes);
+    if (subject.ok) {
+      // Pictures too small for print are found on the pages, each with its place in the book.
+      const checked = screen ? [] : checkPdfOf(subject.value);
+      findings.push(
+        ...checked.filter((f) => !/-picture$/.test(f.rule)),
+        ...checkFileAgreement(book, edition, pdfFacts(subject.value, name)),
+      );
+    }
     // What the design asks of the printer is found in the book, and needs no file.
     const onPages = checkPages(book, pagesFacts(composition, book));
     findings.push(...onPages.filter((f) => f.rule.startsWith('type/')));
@@ -133,14 +140,14 @@ async function make({
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     progress('Checking the file', 0);
     writeFileSync(out, made.value.bytes);
-    const [checked, subject] = [
-      checkEpub(made.value.bytes, shop ? [shop] : OUTLETS),
-      epubSubject(made.value.bytes),
-    ];
+    const subject = epubSubject(made.value.bytes);
     const taken = impressionOfEbook(made.value.bytes);
     if (taken.ok) shown = taken.value;
-    if (checked.ok) findings.push(...checked.value);
-    if (subject.ok) findings.push(...checkFileAgreement(book, edition, epubFacts(subject.value, name)));
+    if (subject.ok)
+      findings.push(
+        ...checkEpubOf(subject.value, shop ? [shop] : OUTLETS),
+        ...checkFileAgreement(book, edition, epubFacts(subject.value, name)),
+      );
     findings.push(...(await frontFindings(book, bytesOf)));
   }
   const impression = shown && form === 'whole' ? writeImpression(shown, out) : null;

@@ -71,13 +71,12 @@ export const EPUB_RULES: readonly Rule<EpubSubject>[] = [
 /** By the standards, and by what these outlets ask further. Errors: those of `epubSubject`. */
 export function checkEpub(bytes: Uint8Array, outlets: readonly EbookOutlet[] = []): Outcome<Finding[]> {
   const subject = epubSubject(bytes);
-  return subject.ok
-    ? done([
-        ...runRules(rulesFor(subject.value), subject.value),
-        ...runRules(OUTLET_RULES, { epub: subject.value, outlets }),
-      ])
-    : subject;
+  return subject.ok ? done(checkEpubOf(subject.value, outlets)) : subject;
 }
+export const checkEpubOf = (epub: EpubSubject, outlets: readonly EbookOutlet[] = []): Finding[] => [
+  ...runRules(rulesFor(epub), epub),
+  ...runRules(OUTLET_RULES, { epub, outlets }),
+];
 
 /** Rules of the version that the package is of, and those of accessibility. */
 function rulesFor(s: EpubSubject): Rule<EpubSubject>[] {
