@@ -1,4 +1,5 @@
 /** PDFs that others made for an edition: attached, checked, outgrown by a change, replaced and taken away. */
+import { unzipSync } from 'fflate';
 import { PDFDocument } from 'pdf-lib';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
@@ -74,6 +75,23 @@ it('tells what is wrong with a supplied interior, takes them away, and puts them
     .getByRole('button', { name: 'Undo' })
     .click();
   await pages.getByText(/The pages are trimmed to/).waitFor({ timeout: 60_000 });
+});
+
+it('keeps a file of a hostile name under a plain one, in the archive too', async () => {
+  const doc = await PDFDocument.create();
+  doc.addPage([432, 648]);
+  const name = '../../evil/<b>.pdf';
+  const body = Buffer.from(await doc.save());
+  const answer = await page.request.post(
+    `${address()}/api/titles/${id}/attached?of=paperback&what=attached-pages`,
+    { headers: { 'X-File-Name': encodeURIComponent(name) }, data: body },
+  );
+  expect(answer.status()).toBe(202);
+  await row('attached-pages').getByRole('link', { name: '<b>.pdf' }).waitFor({ timeout: 60_000 });
+  const archive = await (await page.request.get(`${address()}/api/titles/${id}/archive`)).body();
+  const names = Object.keys(unzipSync(new Uint8Array(archive)));
+  expect(names.filter((n) => n.includes('b>.pdf') || n.includes('evil'))).toHaveLength(1);
+  expect(names.filter((n) => /(^|\/)\.\.?(\/|$)|^\/|\\|evil/.test(n))).toEqual([]);
 });
 
 it('answers what is no PDF with a sentence', async () => {

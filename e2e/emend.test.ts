@@ -416,7 +416,7 @@ describe('an EPUB with faults', () => {
         buffer: Buffer.from(bytes),
       });
     await send('no.epub', strToU8('This is a letter.'));
-    await page.getByText('no.epub: It isn’t an EPUB, or it is damaged').waitFor();
+    await page.getByText('no.epub: It isn’t an EPUB, or it is too damaged to open.').waitFor();
     await send('none.epub', new Uint8Array());
     await page.getByText('none.epub: The file is empty.').waitFor();
   });

@@ -123,10 +123,10 @@ it('what somebody else changed meanwhile is not written over', async () => {
 
 it('what a single outlet refuses is shown when its rules are chosen', async () => {
   await page.getByRole('combobox', { name: 'Whose rules' }).click();
-  await page.getByRole('option', { name: 'And those of Plover (1)' }).click();
+  await page.getByRole('option', { name: 'The standards and Plover (1)' }).click();
   await rule('outlet/version').getByText('Plover takes EPUB 2 only; this is EPUB 3.0.').waitFor();
   await page.getByRole('combobox', { name: 'Whose rules' }).click();
-  await page.getByRole('option', { name: 'The standards’ rules' }).click();
+  await page.getByRole('option', { name: 'The standards only' }).click();
   await expect.poll(() => rule('outlet/version').count()).toBe(0);
 });
 
@@ -152,7 +152,7 @@ it('an ebook that ends too soon is opened, and what is whole of it is packed aga
     .getByRole('link', { name: /^Findings/ })
     .click();
   const incomplete = other.locator('[data-finding="zip/incomplete-container"]');
-  await incomplete.getByText(/7 files are whole, “pic\.png” is damaged or cut short\./).waitFor();
+  await incomplete.getByText(/7 files are intact; “pic\.png” is damaged or cut short\./).waitFor();
   await incomplete.getByRole('button', { name: 'Mend …' }).click();
   await other.getByRole('dialog').getByRole('button', { name: 'Mend', exact: true }).click();
   await incomplete.waitFor({ state: 'detached' });

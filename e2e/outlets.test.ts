@@ -54,9 +54,35 @@ it('sends the book, and shows it from received to on sale as the shop’s days p
   await page.getByRole('button', { name: 'Advance three days' }).click();
   await page.waitForSelector('[data-listing="on sale"]');
   expect(await page.locator('[data-listing]').textContent()).toMatch(/lanternquay\.example\/book\/lq-\d+/);
-  expect(await page.getByRole('button', { name: /Send the ebook/ }).isDisabled()).toBe(true);
+  expect(await page.getByRole('button', { name: /^Send/ }).count()).toBe(0);
   expect(await new AxeBuilder(page).violations()).toEqual([]);
   expect(errors).toEqual([]);
+});
+
+it('says where the listing differs from the record, and sends what has changed', async () => {
+  await page.getByText('✓ Lanternquay has this file and lists it like the record.').waitFor();
+  await station(page, id, 'record');
+  await page.getByLabel('List price of the ebook').fill('5.99');
+  await page.getByLabel('List price of the ebook').blur();
+  await saved(page);
+  await station(page, id, 'findings');
+  await page.getByText('Lanternquay lists the price “£4.99”; the record has “£5.99”.').waitFor();
+  await station(page, id, 'outlets');
+  await page.getByText('Changed since: price. Lanternquay takes this over at once').waitFor();
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  await page.getByRole('button', { name: 'Send the changed details to Lanternquay' }).click();
+  await page.locator('[data-listing="on sale"]').getByText('Change 1: price. It is shown.').waitFor();
+  await page.getByText('✓ Lanternquay has this file and lists it like the record.').waitFor();
+  await station(page, id, 'findings');
+  await expect.poll(() => page.getByText('Lanternquay lists').count()).toBe(0);
+  // What stands in the ebook too goes with a new one.
+  await station(page, id, 'record');
+  await page.getByLabel('Subtitle').fill('A novel of the tide');
+  await page.getByLabel('Subtitle').blur();
+  await saved(page);
+  await station(page, id, 'outlets');
+  await page.getByText('The ebook contains the old subtitle: make it again, then send it.').waitFor();
+  expect(await page.getByRole('button', { name: /^Send/ }).count()).toBe(0);
 });
 
 it('leads from the ebook of an outlet to another book there, with the imprint’s code', async () => {
@@ -111,8 +137,14 @@ it('leads from the ebook of an outlet to another book there, with the imprint’
   expect(await page.getByRole('list', { name: 'Addresses that differ' }).textContent()).toContain(
     'no link → https://lanternquay.example/isbn/9789295055124?by=shingle-7',
   );
-  await page.getByRole('button', { name: /Send the ebook/ }).click();
+  await page
+    .getByText(
+      /Lanternquay has an earlier file.*look at the book again, for about 2.5 days; it stays on sale/,
+    )
+    .waitFor();
+  await page.getByRole('button', { name: 'Send the new file to Lanternquay' }).click();
   await page.waitForSelector('[data-listing="received"]');
+  expect(await page.locator('[data-listing]').count()).toBe(1);
   expect(await page.locator('[data-listing]').first().textContent()).toContain(
     'the-causeway-ebook-lanternquay.epub',
   );

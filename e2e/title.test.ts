@@ -432,7 +432,7 @@ describe('editions', () => {
     // That an ebook has no cover is advice, no fault.
     // The picture of the manuscript has few pixels, and the cover, a small one without words, is no real one: that is said.
     expect(await row.textContent()).not.toMatch(
-      /blocker|caution(?! picture-1 is drawn smaller| Lanternquay wants a cover| The (?:title|author), )/,
+      /blocker|caution(?! picture-1 is drawn smaller| Lanternquay requires a cover| The (?:title|author), )/,
     );
     return bytes;
   }

@@ -179,7 +179,7 @@ describe('bin/pagina', () => {
       expect.stringContaining('blocker zip/incomplete-container') as string,
     ]);
     expect(pagina('check', at('half.epub'), '--mend', at('packed.epub')).out).toContain(
-      'mended: Pack the files that are whole',
+      'mended: Repack the intact files',
     );
     // Info-ZIP reads it; every file in it is one of the sound ebook’s, to the byte.
     expect(spawnSync('unzip', ['-tq', at('packed.epub')]).status).toBe(0);

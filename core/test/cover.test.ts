@@ -18,8 +18,18 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
 import { makeEbook, typeSource } from '@pagina/make';
 import { frontPicture, makeCover } from '@pagina/make/cover';
-import { inches, mm } from '../src/base';
-import { apply, coverSchema, FRONTS, setsFront, spineTurn, type Book, type CoverPlan } from '../src/book';
+import { inches, mm, type Money } from '../src/base';
+import {
+  apply,
+  bookFromJson,
+  bookToJson,
+  coverSchema,
+  FRONTS,
+  setsFront,
+  spineTurn,
+  type Book,
+  type CoverPlan,
+} from '../src/book';
 import { checkEpub } from '../src/check';
 import { coverGeometry, coverSheet, priceAddOn, LEAST_SPINE } from '../src/cover';
 import { TRIMS } from '../src/design';
@@ -232,11 +242,29 @@ describe('the barcode', () => {
     expect(sets).toBe(ORDER[check]);
     return digits;
   };
+  const pricedAt = (price: Money): Book => {
+    const b = covered({ priced: true });
+    return { ...b, editions: b.editions.map((e) => (e.form === 'print' ? { ...e, price } : e)) };
+  };
   it('is read by a decoder as the ISBN, with the printed price', async () => {
     // @zxing/library, a reader of barcodes that shares nothing with the encoder.
     expect(await decoded(await pdfOf(covered()))).toBe('9789295055124');
-    const priced = await pdfOf(covered({ price: { minor: 1299, currency: 'USD' } }));
+    const priced = await pdfOf(pricedAt({ minor: 1299, currency: 'USD' }));
     expect([await decoded(priced), await addOn(priced)]).toEqual(['9789295055124', '51299']);
+  });
+  it('keeps a price that earlier versions had with the cover', () => {
+    const json = bookToJson(covered()) as unknown as { cover: object; editions: { form: string }[] };
+    const earlier = {
+      ...json,
+      cover: { ...json.cover, priced: undefined, price: { minor: 1299, currency: 'USD' } },
+      editions: json.editions.map((e) => ({ ...e, price: undefined })),
+    };
+    const read = bookFromJson(JSON.parse(JSON.stringify(earlier)));
+    if (!read.ok) throw new Error();
+    expect(read.value.cover.priced).toBe(true);
+    for (const e of read.value.editions)
+      if (e.form === 'print') expect(e.price).toEqual({ minor: 1299, currency: 'USD' });
+      else expect(e).not.toHaveProperty('price');
   });
   it('tells a price by the trade’s digits', () => {
     // Common practice of the book trade, from memory.

@@ -1,6 +1,7 @@
 /** Where a title stands in its outlets, and the log of what went and what came back. */
 import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, notInArray } from 'drizzle-orm';
+import { listedAsSchema, type ListedAs } from '@pagina/core/trade';
 import { listingEvents, listings, products } from './schema';
 import type { Store } from './open';
 
@@ -19,13 +20,19 @@ export interface Listing {
   state: ListingState;
   reference: string;
   link: string;
+  /** SHA-256 of the file that the outlet has; '' for none. */
+  delivered: string;
+  /** How many files it took. */
+  deliveries: number;
+  /** What the outlet lists; null before it was told anything. */
+  listed: ListedAs | null;
   changedAt: number;
   events: ListingEvent[];
 }
 
 /**
- * Begins a listing for a file, or answers the one that this file has in that outlet already: nothing is sent twice. A
- * file made again with the same bytes is the same file.
+ * The listing of an edition at an outlet, begun where there is none, with the file that it is to have. `fresh` says whether
+ * that file has yet to go; a file made again with the same bytes is the same file.
  */
 export function openListing(
   store: Store,
@@ -34,24 +41,54 @@ export function openListing(
   return store.write(async (tx) => {
     const [file] = await tx.select().from(products).where(eq(products.id, l.product));
     const [known] = await tx
-      .select({ id: listings.id })
+      .select()
       .from(listings)
-      .innerJoin(products, eq(products.id, listings.product))
-      .where(
-        and(
-          eq(listings.title, l.title),
-          eq(listings.outlet, l.outlet),
-          eq(products.sha256, file?.sha256 ?? ''),
-        ),
-      );
-    if (known) return { id: known.id, fresh: false };
-    const id = randomUUID();
+      .where(and(eq(listings.title, l.title), eq(listings.outlet, l.outlet), eq(listings.edition, l.edition)))
+      .orderBy(desc(listings.changedAt));
     const now = Date.now();
-    await tx.insert(listings).values({ ...l, id, state: 'waiting', changedAt: now });
-    await tx
-      .insert(listingEvents)
-      .values({ id: randomUUID(), listing: id, at: now, state: 'waiting', words: 'Waits to be sent.' });
+    const tell = (listing: string, words: string): Promise<unknown> =>
+      tx.insert(listingEvents).values({ id: randomUUID(), listing, at: now, state: 'waiting', words });
+    if (!known) {
+      const id = randomUUID();
+      await tx.insert(listings).values({ ...l, id, state: 'waiting', changedAt: now });
+      await tell(id, 'Waits to be sent.');
+      return { id, fresh: true };
+    }
+    const { id } = known;
+    if (known.delivered !== '' && known.delivered === file?.sha256) return { id, fresh: false };
+    if (known.product !== l.product || known.state !== 'waiting') {
+      await tx.update(listings).set({ product: l.product, changedAt: now }).where(eq(listings.id, id));
+      await tell(id, `${file?.name ?? 'A new file'} waits to be sent.`);
+    }
     return { id, fresh: true };
+  });
+}
+
+/** Notes that an outlet has a file, and what it lists since. */
+export function deliveredTo(
+  store: Store,
+  id: string,
+  d: { sha256: string; reference: string; words: string; listed: ListedAs },
+): Promise<void> {
+  return store.write(async (tx) => {
+    const now = Date.now();
+    const { sha256: delivered, reference, words } = d;
+    const [row] = await tx.select().from(listings).where(eq(listings.id, id));
+    const deliveries = (row?.deliveries ?? 0) + 1;
+    const listed = JSON.stringify(d.listed);
+    await tx
+      .update(listings)
+      .set({ delivered, deliveries, reference, listed, state: 'received', changedAt: now })
+      .where(eq(listings.id, id));
+    const state = 'received';
+    const same = and(
+      eq(listingEvents.listing, id),
+      eq(listingEvents.state, state),
+      eq(listingEvents.words, words),
+    );
+    const known = await tx.select({ id: listingEvents.id }).from(listingEvents).where(same);
+    if (known.length === 0)
+      await tx.insert(listingEvents).values({ id: randomUUID(), listing: id, at: now, state, words });
   });
 }
 
@@ -77,8 +114,14 @@ async function withEvents(store: Store, r: typeof listings.$inferSelect): Promis
   return {
     ...r,
     state: r.state as ListingState,
+    listed: listedFrom(r.listed),
     events: events.map((e) => ({ at: e.at, state: e.state as ListingState, words: e.words })),
   };
+}
+
+function listedFrom(json: string): ListedAs | null {
+  const parsed = json === '' ? null : listedAsSchema.safeParse(JSON.parse(json));
+  return parsed?.success ? parsed.data : null;
 }
 
 /** Listings that an outlet may still have news of. */
@@ -90,24 +133,48 @@ export async function openListings(store: Store, outlet: string): Promise<Listin
   return Promise.all(rows.map((r) => withEvents(store, r)));
 }
 
-/** Adds what is new: a state that the log already has with the same words is not written again. */
+/**
+ * Takes over what an outlet says has happened, from the beginning: what the log has already, as often as it happened, is not
+ * written again.
+ */
 export function tellListing(
   store: Store,
   id: string,
   news: readonly { state: ListingState; words: string }[],
-  more: { reference?: string; link?: string } = {},
+  { listed, ...more }: { link?: string; listed?: ListedAs } = {},
 ): Promise<void> {
   return store.write(async (tx) => {
     const known = await tx.select().from(listingEvents).where(eq(listingEvents.listing, id));
-    const fresh = news.filter((n) => !known.some((k) => k.state === n.state && k.words === n.words));
+    const fresh = news.filter((n) => {
+      const at = known.findIndex((k) => k.state === n.state && k.words === n.words);
+      if (at >= 0) known.splice(at, 1);
+      return at < 0;
+    });
     let at = Date.now();
     for (const n of fresh)
       await tx.insert(listingEvents).values({ id: randomUUID(), listing: id, at: at++, ...n });
     const last = news.at(-1);
-    if (fresh.length > 0 || more.reference || more.link)
-      await tx
-        .update(listings)
-        .set({ ...more, ...(last ? { state: last.state } : {}), changedAt: Date.now() })
-        .where(eq(listings.id, id));
+    if (fresh.length === 0 && !more.link && !listed) return;
+    const state = last && fresh.length > 0 ? { state: last.state } : {};
+    await tx
+      .update(listings)
+      .set({ ...more, ...state, ...(listed ? { listed: JSON.stringify(listed) } : {}), changedAt: at })
+      .where(eq(listings.id, id));
+  });
+}
+
+/** Notes that an outlet was told what is listed from now on. */
+export function revisedAt(store: Store, id: string, words: string, listed: ListedAs): Promise<void> {
+  return store.write(async (tx) => {
+    const now = Date.now();
+    const [row] = await tx.select().from(listings).where(eq(listings.id, id));
+    if (!row) return;
+    await tx
+      .update(listings)
+      .set({ listed: JSON.stringify(listed), changedAt: now })
+      .where(eq(listings.id, id));
+    await tx
+      .insert(listingEvents)
+      .values({ id: randomUUID(), listing: id, at: now, state: row.state, words });
   });
 }

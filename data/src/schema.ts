@@ -208,6 +208,12 @@ export const listings = sqliteTable('listings', {
   /** The outlet's own number for it. */
   reference: text('reference').notNull().default(''),
   link: text('link').notNull().default(''),
+  /** SHA-256 of the file that the outlet has; '' for none. */
+  delivered: text('delivered').notNull().default(''),
+  /** How many files it took. */
+  deliveries: integer('deliveries').notNull().default(0),
+  /** JSON: what the outlet lists, as it was told or has said since; '' before it was told anything. */
+  listed: text('listed').notNull().default(''),
   changedAt: integer('changed_at').notNull(),
 });
 export const listingEvents = sqliteTable(

@@ -9,6 +9,7 @@ import {
   RGBLuminanceSource,
 } from '@zxing/library';
 import type { ReadBarcode } from '@pagina/core/check';
+import { addOnBeyond } from './addon';
 import type { Grey } from './grey';
 
 const HINTS = new Map<DecodeHintType, unknown>([
@@ -119,6 +120,12 @@ function measured(sheet: Grey & { scale: number }, tile: Tile, { digits, from, t
   };
   return {
     digits,
+    addOn: addOnBeyond(
+      dark,
+      { x: to.x + GUARD * module * ux, y: to.y + GUARD * module * uy },
+      { x: ux, y: uy },
+      module,
+    ),
     module: module / sheet.scale,
     before: light(from, -1),
     after: light(to, 1),

@@ -75,7 +75,15 @@ const own = async (pages: number, book = BOOK): Promise<Uint8Array> => {
 /** A designer's sheet for so many pages, with a barcode of bwip-js: `light` points of white around it, at a scale. */
 async function designed(
   pages: number,
-  { isbn = ISBN.replaceAll('-', ''), light = 14, scale = 1, bleed = 9, turned = false, ground = true } = {},
+  {
+    isbn = ISBN.replaceAll('-', ''),
+    addOn = '',
+    light = 14,
+    scale = 1,
+    bleed = 9,
+    turned = false,
+    ground = true,
+  } = {},
 ): Promise<Uint8Array> {
   const g = wantedCover(paperback, pages)!;
   const [width, height] = [g.trim.width / 1000, g.trim.height / 1000];
@@ -94,7 +102,7 @@ async function designed(
   if (isbn) {
     const drawn = await bwipjs.toBuffer({
       bcid: 'ean13',
-      text: isbn,
+      text: addOn ? `${isbn} ${addOn}` : isbn,
       scale: 6,
       height: 20,
       includetext: false,
@@ -102,7 +110,8 @@ async function designed(
     const picture = turned ? await sharp(drawn).rotate(90).png().toBuffer() : drawn;
     const image = await doc.embedPng(picture);
     // 95 modules of 0.33 mm, in points.
-    const w = ((95 * 0.33 * 72) / 25.4) * scale;
+    const modules = addOn ? image.width / 6 : 95;
+    const w = ((modules * 0.33 * 72) / 25.4) * scale;
     const size = turned
       ? { width: (w * image.width) / image.height, height: w }
       : { width: w, height: (w * image.height) / image.width };
@@ -165,6 +174,25 @@ describe('the cover of a designer', () => {
     const none = { ...paperback, isbn: '' };
     expect(only(await coverFindings(await designed(320, { isbn: '' }), 320, none), 'cover')).toEqual([]);
   });
+  it('is held against the list price, where its barcode tells one', async () => {
+    const priced = { ...paperback, price: { minor: 1299, currency: 'USD' } };
+    const found = async (addOn: string, edition = paperback): Promise<string[]> =>
+      (await coverFindings(await designed(320, { addOn }), 320, edition))
+        .filter(([rule]) => rule === 'cover/other-price')
+        .map(([, message]) => message);
+    // Common practice of the book trade, from memory: 5 for US dollars, then the cents; 90000 tells no price.
+    expect(await found('51299', priced)).toEqual([]);
+    expect(await found('90000', priced)).toEqual([]);
+    expect(await found('51399', priced)).toEqual([
+      'The barcode tells the price US$13.99; the list price of this edition is US$12.99.',
+    ]);
+    expect(await found('00999', priced)).toEqual([
+      'The barcode tells the price £9.99; the list price of this edition is US$12.99.',
+    ]);
+    expect(await found('51299')).toEqual([
+      'The barcode tells the price US$12.99; this edition has no list price yet.',
+    ]);
+  });
   it('needs light around its barcode, and bars that are not too narrow', async () => {
     expect(only(await coverFindings(await designed(320, { light: 4 }), 320), 'cover')).toEqual([
       'cover/barcode-quiet-zone',
@@ -219,6 +247,8 @@ describe('the cover of a designer', () => {
     expect(outgrown(then, fitOf(paperback, 332), 'cover')).toContain('pages (332, then 320)');
     expect(outgrown(then, fitOf(paperback, 332), 'interior')).toBeNull();
     expect(outgrown(then, fitOf({ ...paperback, isbn: '' }, 320), 'cover')).toContain('ISBN (now none)');
+    const priced = { ...paperback, price: { minor: 999, currency: 'GBP' } };
+    expect(outgrown(then, fitOf(priced, 320), 'cover')).toContain('list price (now £9.99)');
     expect(outgrown(then, fitOf({ ...paperback, trim: '6 × 9 in' }, 320), 'interior')).toContain('6 × 9 in');
   });
 });

@@ -1,20 +1,56 @@
 /**
  * The shop's protocol. A parcel is `POST /parcels` with a `Parcel-Key` header; its body is one line of JSON (the slip), a
- * line feed, and the ebook's bytes. `GET /parcels?key=KEY&sha256=SUM` tells whether it has arrived; `GET /parcels/REFERENCE` tells what has happened; `GET` and `POST /clock` tell and
- * move the shop's day.
+ * line feed, and the ebook's bytes; a `Replaces` header names the book whose file it is. `GET /parcels?key=KEY&sha256=SUM`
+ * tells whether it has arrived; `GET /parcels/REFERENCE` tells what has happened and what the shop shows; `PUT
+ * /parcels/REFERENCE/slip` changes that; `GET` and `POST /clock` tell and move the shop's day.
  */
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { eventsOf, linkOf, receive, type ShopState, type Slip } from './shop';
+import {
+  eventsOf,
+  linkOf,
+  parcelOf,
+  receiptOf,
+  receive,
+  revise,
+  type Details,
+  type Parcel,
+  type ShopState,
+  type Slip,
+} from './shop';
 
 const MOST_BYTES = 300_000_000;
 
 function load(path: string): ShopState {
   try {
-    return JSON.parse(readFileSync(path, 'utf8')) as ShopState;
+    const { day, parcels } = JSON.parse(readFileSync(path, 'utf8')) as ShopState;
+    return { day, parcels: parcels.map(upgraded) };
   } catch {
     return { day: 0, parcels: [] };
   }
+}
+
+/** A parcel as earlier versions kept it: one key, and one arrival. */
+interface EarlierParcel {
+  key: string;
+  sha256: string;
+  arrived: number;
+  reasons: string[];
+}
+function upgraded(p: Parcel & Partial<EarlierParcel>): Parcel {
+  if (p.arrivals) return p;
+  const { reference, slip, key = '', sha256 = '', arrived = 0, reasons = [] } = p;
+  const words = `Received as ${reference}, ${slip.size} bytes.`;
+  const details = { ...slip, subtitle: '', editionStatement: '', keywords: [] };
+  const { title, authors } = slip;
+  const facts = { title, authors, identifier: `urn:isbn:${slip.isbn}`, cover: true, pages: 1, fault: '' };
+  return {
+    reference,
+    slip: details,
+    facts,
+    keys: [{ key, sha256 }],
+    arrivals: [{ day: arrived, words, reasons }],
+  };
 }
 
 async function bodyOf(request: IncomingMessage): Promise<Buffer> {
@@ -65,26 +101,38 @@ export function shopServer(path: string): Server {
         String(q.headers['parcel-key'] ?? ''),
         slip,
         new Uint8Array(body.subarray(end + 1)),
+        q.headers.replaces === undefined ? null : String(q.headers.replaces),
       );
       keep();
       return say(r, receipt.status, receipt);
     }
     if (url.pathname === '/parcels') {
       const [key, sha256] = [url.searchParams.get('key'), url.searchParams.get('sha256')];
-      const there = shop.parcels.find((p) => p.key === key) ?? shop.parcels.find((p) => p.sha256 === sha256);
-      return there
-        ? say(r, 200, { reference: there.reference, sha256: there.sha256 })
-        : say(r, 404, { message: 'No such parcel has arrived.' });
+      const there = parcelOf(shop, key, sha256);
+      return there ? say(r, 200, receiptOf(there)) : say(r, 404, { message: 'No such parcel has arrived.' });
     }
-    const parcel = shop.parcels.find((p) => url.pathname === `/parcels/${p.reference}`);
-    if (!parcel) return say(r, 404, { message: 'That parcel is unknown.' });
+    const parcel = shop.parcels.find((p) => url.pathname.startsWith(`/parcels/${p.reference}`));
+    if (parcel && url.pathname === `/parcels/${parcel.reference}/slip` && q.method === 'PUT') {
+      let details: Details;
+      try {
+        details = JSON.parse((await bodyOf(q)).toString()) as Details;
+      } catch {
+        return say(r, 400, { message: 'The slip cannot be read.' });
+      }
+      const answer = revise(shop, parcel, details);
+      keep();
+      return say(r, answer.status, answer);
+    }
+    if (!parcel || url.pathname !== `/parcels/${parcel.reference}`)
+      return say(r, 404, { message: 'That parcel is unknown.' });
     const events = eventsOf(shop, parcel);
     const state = events.at(-1)?.state;
     say(r, 200, {
       reference: parcel.reference,
       state,
       events,
-      link: state === 'on sale' ? linkOf(parcel) : '',
+      link: linkOf(shop, parcel),
+      slip: parcel.slip,
       count: shop.parcels.filter((p) => p.slip.isbn && p.slip.isbn === parcel.slip.isbn).length,
     });
   };

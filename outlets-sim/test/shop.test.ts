@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { createHash } from 'node:crypto';
 import { strToU8, zipSync } from 'fflate';
-import { eventsOf, receive, type ShopState, type Slip } from '../src/shop';
+import { eventsOf, linkOf, receive, revise, type ShopState, type Slip } from '../src/shop';
 import { readEpub } from '../src/epub';
 
 /** A small ebook written by hand here, so that the shop is not tested with our own maker alone. */
@@ -27,6 +27,9 @@ function ebook(
 }
 const slip = (file: Uint8Array, more: Partial<Slip> = {}): Slip => ({
   title: 'The Ferry',
+  subtitle: '',
+  editionStatement: '',
+  keywords: [],
   authors: ['Ada Marsh'],
   isbn: '9789295055124',
   description: 'A long enough description of a book about a ferry.',
@@ -38,6 +41,7 @@ const slip = (file: Uint8Array, more: Partial<Slip> = {}): Slip => ({
   size: file.length,
   ...more,
 });
+const OTHER_PAGE = '<html xmlns="http://www.w3.org/1999/xhtml"><body><p>Other text.</p></body></html>';
 const open = (): ShopState => ({ day: 10, parcels: [] });
 const outcome = (file: Uint8Array, more: Partial<Slip> = {}) => {
   const shop = open();
@@ -90,5 +94,46 @@ describe('the stand-in shop', () => {
         words: expect.stringMatching(reason) as string,
       }),
   );
+  it('takes a new file in place of the one it has, once, and looks at the book again', () => {
+    const shop = open();
+    const [first, second] = [ebook(), ebook('The Ferry', { body: OTHER_PAGE })];
+    receive(shop, 'key-00000001', slip(first), first);
+    shop.day += 3;
+    const replace = (): unknown => receive(shop, 'key-00000002', slip(second), second, 'LQ-00001');
+    expect(replace()).toEqual({ status: 200, reference: 'LQ-00001', sha256: slip(second).sha256 });
+    expect(replace()).toEqual({ status: 200, reference: 'LQ-00001', sha256: slip(second).sha256 });
+    const parcel = shop.parcels[0]!;
+    expect([shop.parcels.length, parcel.keys.length]).toEqual([1, 2]);
+    expect(receive(shop, 'key-00000003', slip(first), first, 'LQ-00009').status).toBe(404);
+    const states = (): string[] => eventsOf(shop, parcel).map((e) => e.state);
+    expect(states()).toEqual(['received', 'with the shop', 'on sale', 'received']);
+    // Readers can still buy it.
+    expect(linkOf(shop, parcel)).toBe('https://lanternquay.example/book/lq-00001');
+    shop.day += 3;
+    expect(states().slice(3)).toEqual(['received', 'with the shop', 'on sale']);
+  });
+  it('shows other details at once, and looks again at those by which it knows the book', () => {
+    const shop = open();
+    const file = ebook();
+    receive(shop, 'key-00000001', slip(file), file);
+    shop.day += 3;
+    const parcel = shop.parcels[0]!;
+    expect(revise(shop, parcel, { ...slip(file), price: 599 }).status).toBe(200);
+    expect(eventsOf(shop, parcel).at(-1)).toEqual({
+      state: 'on sale',
+      day: 13,
+      words: 'Change 1: price. It is shown.',
+    });
+    expect(revise(shop, parcel, { ...slip(file), price: 599 }).status).toBe(200);
+    expect(parcel.arrivals).toHaveLength(2);
+    expect(revise(shop, parcel, { ...slip(file), price: 1.5 }).status).toBe(400);
+    revise(shop, parcel, { ...slip(file), price: 599, title: 'The Boat' });
+    expect(eventsOf(shop, parcel).at(-1)?.state).toBe('received');
+    shop.day += 3;
+    expect(eventsOf(shop, parcel).at(-1)).toMatchObject({
+      state: 'held',
+      words: expect.stringContaining('calls itself “The Ferry”') as string,
+    });
+  });
   it('tells what is no ebook at all', () => expect(readEpub(new Uint8Array([1, 2, 3])).fault).not.toBe(''));
 });

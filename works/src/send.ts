@@ -1,18 +1,23 @@
 /** Sends a listing's file to its outlet and follows what becomes of it. How an outlet is spoken to is its adapter's. */
 import {
+  deliveredTo,
   openListings,
   productsOf,
   readListing,
   readTitle,
+  revisedAt,
   storedSize,
   streamStored,
   tellListing,
   type JobEnd,
+  type Listing,
   type Store,
 } from '@pagina/data';
+import { calledInListings } from '@pagina/core/check';
 import { fileNameAt, outletNamed } from '@pagina/core/outlets';
+import { listedAs, listedDifferently } from '@pagina/core/trade';
 import type { Desk } from './desk';
-import { adapterOf, NotSent } from './outlets';
+import { adapterOf, NotSent, type Parcel } from './outlets';
 
 /** The lease is renewed, and a wish to stop heard, this often, in milliseconds. */
 const BEAT = 1_000;
@@ -49,40 +54,71 @@ export async function sendJob({ store, job, report }: Desk): Promise<JobEnd> {
 }
 
 /**
- * Sends the very file that was made and checked. The listing's id is the parcel's key, and the outlet is asked first
- * whether it has that parcel or that file already, so a lost answer or a killed process never makes two of it. The
- * checksum that comes back must be the file's. Throws `NotSent`.
+ * Brings an outlet up to date with a listing: sends the very file that was made and checked where it has another or none,
+ * and what has changed of the record where it has the file. Parcels are counted, and the outlet is asked first whether it
+ * has this one already, so a lost answer or a killed process never makes two of it. The checksum that comes back must be
+ * the file's. Throws `NotSent`.
  */
 export async function sendListing(store: Store, id: string, stop?: AbortSignal): Promise<void> {
   const listing = await readListing(store, id);
   if (!listing) throw new NotSent('The listing no longer exists.', false);
-  if (listing.reference) return;
-  const { ask, send } = adapterOf(listing.outlet);
+  const adapter = adapterOf(listing.outlet);
   const outlet = outletNamed(listing.outlet);
-  const product = (await productsOf(store, listing.title)).find((p) => p.id === listing.product);
+  const made = await productsOf(store, listing.title);
+  const product = made.find((p) => p.id === listing.product);
   const loaded = await readTitle(store, listing.title);
   const edition = loaded?.book.editions.find((e) => e.id === listing.edition);
-  if (!product || !loaded || !edition)
+  if (!outlet || !product || !loaded || !edition)
     throw new NotSent('The file that was to be sent no longer exists.', false);
+  const listed = listedAs(loaded.book, edition, outlet.takes);
+  if (listing.delivered === product.sha256) {
+    const changed = listing.listed ? listedDifferently(listing.listed, listed) : [];
+    if (changed.length === 0) return;
+    await adapter.revise(listing.reference, listed, stop);
+    const words = `Sent again: ${changed.map(calledInListings).join(', ')}.`;
+    await revisedAt(store, id, words, listed);
+    await followListing(store, listing);
+    return;
+  }
   const { sha256, size } = product;
   if ((await storedSize(store, sha256)) !== size)
     throw new NotSent('The file on the disk is not the one that was made. Make the edition again.', false);
-  const name = outlet && fileNameAt(outlet, loaded.book.record, edition, '.epub');
+  const name = fileNameAt(outlet, loaded.book.record, edition, '.epub');
   if (!name) throw new NotSent('The record lacks what the outlet names files by.', false);
-  const bytes = () => streamStored(store, sha256) as AsyncIterable<Uint8Array>;
-  const parcel = { key: listing.id, book: loaded.book, edition, name, sha256, size, bytes };
-  const receipt = (await ask(parcel, stop)) ?? (await send(parcel, stop));
-  if (receipt.sha256 !== sha256)
+  const parcel: Parcel = {
+    key: `${id}-${listing.deliveries}`,
+    replaces: listing.reference,
+    listed,
+    name,
+    sha256,
+    size,
+    bytes: () => streamStored(store, sha256) as AsyncIterable<Uint8Array>,
+  };
+  const there = await adapter.ask(parcel, stop);
+  const receipt = there ?? (await adapter.send(parcel, stop));
+  const earlier = there && made.find((p) => p.sha256 === there.sha256);
+  if (receipt.sha256 !== sha256 && !earlier)
     throw new NotSent('The outlet received a different file from the one sent: the checksums differ.', true);
-  const words = `Received as ${receipt.reference}, ${size} bytes.`;
-  await tellListing(store, listing.id, [{ state: 'received', words }], { reference: receipt.reference });
+  const bytes = earlier?.size ?? size;
+  await deliveredTo(store, id, {
+    ...receipt,
+    words: `Received as ${receipt.reference}, ${bytes} bytes.`,
+    listed,
+  });
+  // A parcel whose answer was lost had arrived after all, and a newer file was chosen since.
+  if (receipt.sha256 !== sha256) await sendListing(store, id, stop);
 }
 
 /** Asks an outlet after every listing that may have news there. */
 export async function followOutlet(store: Store, outlet: string): Promise<void> {
-  const { poll } = adapterOf(outlet);
-  for (const listing of await openListings(store, outlet)) {
-    const news = await poll(listing.reference).catch(() => null);
-    if (news) await tellListing(store, listing.id, news.events, news.link ? { link: news.link } : {});
-  }
+  for (const listing of await openListings(store, outlet)) await followListing(store, listing);
+}
+
+async function followListing(store: Store, { id, outlet, reference }: Listing): Promise<void> {
+  const news = await adapterOf(outlet)
+    .poll(reference)
+    .catch(() => null);
+  if (!news) return;
+  const { link, listed } = news;
+  await tellListing(store, id, news.events, { ...(link ? { link } : {}), ...(listed ? { listed } : {}) });
 }

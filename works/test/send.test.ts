@@ -1,12 +1,13 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer as createHttpServer, type RequestListener, type Server } from 'node:http';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { unzipSync } from 'fflate';
 import { schema } from '@pagina/core/book';
+import type { BookRecord } from '@pagina/core/record';
 import {
   accountsOf,
   createTitle,
@@ -18,6 +19,8 @@ import {
   readJob,
   readListing,
   readStored,
+  revisionOf,
+  saveChange,
   setAffiliate,
   stopJob,
   type Store,
@@ -51,9 +54,26 @@ async function openShop(): Promise<void> {
 }
 const daysOn = (days: number): Promise<unknown> =>
   fetch(`http://127.0.0.1:${port}/clock`, { method: 'POST', body: JSON.stringify({ days }) });
-const parcels = (): unknown[] =>
-  (JSON.parse(readFileSync(join(store.folder, 'lanternquay.json'), 'utf8')) as { parcels: unknown[] })
+interface ShopParcel {
+  keys: { sha256: string }[];
+  arrivals: unknown[];
+  slip: Record<string, unknown>;
+}
+const parcels = (): ShopParcel[] =>
+  (JSON.parse(readFileSync(join(store.folder, 'lanternquay.json'), 'utf8')) as { parcels: ShopParcel[] })
     .parcels;
+/** As if the outlet's last answer had never come. */
+const forgetAnswer = (delivered = '', deliveries = 0): Promise<unknown> =>
+  store.client.execute({
+    sql: "UPDATE listings SET reference = CASE ? WHEN '' THEN '' ELSE reference END, state = 'waiting', delivered = ?, deliveries = ?",
+    args: [delivered, delivered, deliveries],
+  });
+const setRecord = async (fields: Partial<BookRecord>): Promise<unknown> =>
+  saveChange(store, title, {
+    base: (await revisionOf(store, title)) ?? 0,
+    client: 'test',
+    change: { type: 'group', label: 'Change the record', changes: [{ type: 'set-record', fields }] },
+  });
 
 beforeEach(async () => {
   store = await openStore(mkdtempSync(join(tmpdir(), 'send-')), resolve('data/drizzle'));
@@ -113,10 +133,7 @@ describe('sending', () => {
   it('never doubles a parcel whose answer was lost', async () => {
     await openShop();
     await sendListing(store, listing);
-    await store.client.execute({
-      sql: "UPDATE listings SET reference = '', state = 'waiting' WHERE id = ?",
-      args: [listing],
-    });
+    await forgetAnswer();
     await sendListing(store, listing);
     expect(parcels().length).toBe(1);
     expect((await readListing(store, listing))?.events.filter((e) => e.state === 'received').length).toBe(1);
@@ -147,7 +164,7 @@ describe('sending', () => {
   it('never doubles a file whose answer was lost and that was then made again', async () => {
     await openShop();
     await sendListing(store, listing);
-    await store.client.execute("UPDATE listings SET reference = '', state = 'waiting'");
+    await forgetAnswer();
     await enqueue(store, 'make', { edition: 'ebook' }, title);
     await runner().once();
     const made = await productsOf(store, title);
@@ -159,7 +176,7 @@ describe('sending', () => {
       edition: 'ebook',
       product: made[0]!.id,
     });
-    expect(again).toEqual({ id: listing, fresh: false });
+    expect(again.id).toBe(listing);
     await sendListing(store, again.id);
     expect(parcels().length).toBe(1);
   });
@@ -188,7 +205,92 @@ describe('sending', () => {
     const [product] = await productsOf(store, title);
     expect(
       await openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product: product!.id }),
+    ).toEqual({ id: listing, fresh: true });
+    await openShop();
+    await sendListing(store, listing);
+    expect(
+      await openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product: product!.id }),
     ).toEqual({ id: listing, fresh: false });
+  });
+});
+
+describe('a book that an outlet has', () => {
+  it('is listed as the record was when it went, and again when the record has changed', async () => {
+    await openShop();
+    await sendListing(store, listing);
+    expect((await readListing(store, listing))?.listed).toMatchObject({
+      title: 'The Causeway',
+      isbn: '9789295055124',
+      price: { minor: 499, currency: 'GBP' },
+    });
+    await sendListing(store, listing);
+    expect(parcels()[0]!.arrivals).toHaveLength(1);
+    await daysOn(3);
+    await followOutlet(store, 'lanternquay');
+    await setRecord({ price: { minor: 599, currency: 'GBP' } });
+    await sendListing(store, listing);
+    await sendListing(store, listing);
+    expect(parcels()[0]!.slip).toMatchObject({ price: 599, currency: 'GBP', title: 'The Causeway' });
+    expect(parcels()[0]!.arrivals).toHaveLength(2);
+    const now = await readListing(store, listing);
+    expect(now).toMatchObject({ state: 'on sale', listed: { price: { minor: 599, currency: 'GBP' } } });
+    expect(now?.events.slice(-2).map((e) => e.words)).toEqual([
+      'Sent again: price.',
+      'Change 1: price. It is shown.',
+    ]);
+  });
+  it('gets a new file under its old number, and each file once, whatever answers are lost', async () => {
+    await openShop();
+    await sendListing(store, listing);
+    const first = (await readListing(store, listing))!;
+    await setRecord({ title: 'The Causeways' });
+    await enqueue(store, 'make', { edition: 'ebook' }, title);
+    await runner().once();
+    const made = await productsOf(store, title);
+    expect(made[0]!.sha256).not.toBe(made[1]!.sha256);
+    const next = (product: string): ReturnType<typeof openListing> =>
+      openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product });
+    expect(await next(made[0]!.id)).toEqual({ id: listing, fresh: true });
+    await sendListing(store, listing);
+    await forgetAnswer(first.delivered, 1);
+    await sendListing(store, listing);
+    await daysOn(3);
+    await followOutlet(store, 'lanternquay');
+    expect(parcels()).toHaveLength(1);
+    expect(parcels()[0]!.keys.map((k) => k.sha256)).toEqual([made[1]!.sha256, made[0]!.sha256]);
+    expect(await readListing(store, listing)).toMatchObject({
+      state: 'on sale',
+      reference: 'LQ-00001',
+      delivered: made[0]!.sha256,
+      listed: { title: 'The Causeways' },
+    });
+  });
+  it('got a file whose answer was lost before a newer one was chosen: it has the newer one in the end', async () => {
+    await openShop();
+    await sendListing(store, listing);
+    await forgetAnswer();
+    await setRecord({ title: 'The Causeways' });
+    await enqueue(store, 'make', { edition: 'ebook' }, title);
+    await runner().once();
+    const made = await productsOf(store, title);
+    await openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product: made[0]!.id });
+    await sendListing(store, listing);
+    expect(parcels()).toHaveLength(1);
+    expect(parcels()[0]!.keys.map((k) => k.sha256)).toEqual([made[1]!.sha256, made[0]!.sha256]);
+    expect((await readListing(store, listing))?.delivered).toBe(made[0]!.sha256);
+  });
+  it('is listed as the outlet says, where it lists something else than it was told', async () => {
+    await openShop();
+    await sendListing(store, listing);
+    shop.kill('SIGKILL');
+    const path = join(store.folder, 'lanternquay.json');
+    writeFileSync(
+      path,
+      readFileSync(path, 'utf8').replace('"title":"The Causeway"', '"title":"Causeway, The"'),
+    );
+    await openShop();
+    await followOutlet(store, 'lanternquay');
+    expect((await readListing(store, listing))?.listed?.title).toBe('Causeway, The');
   });
 });
 

@@ -1,6 +1,5 @@
 /** What the author chooses of the cover. One cover serves all editions: each sets it on its own sheet. */
 import * as z from 'zod';
-import { moneySchema } from '../base';
 
 /**
  * How the front is put together: `bare` is the picture alone, which carries its own words; `open` sets words straight on
@@ -41,8 +40,8 @@ export const coverSchema = z.object({
   portrait: z.string().nullable().default(null),
   device: z.string().nullable().default(null),
   barcode: z.boolean().default(true),
-  /** Printed price beside the barcode. */
-  price: moneySchema.nullable().default(null),
+  /** Whether the barcode tells the edition’s list price. */
+  priced: z.boolean().default(false),
 });
 export type CoverPlan = z.infer<typeof coverSchema>;
 

@@ -3,6 +3,7 @@
  * a member of the union here; TypeScript then points out every place that has to handle it.
  */
 import * as z from 'zod';
+import { moneySchema } from '../base';
 
 const common = {
   id: z.string().min(1),
@@ -48,6 +49,8 @@ export const printEditionSchema = z.object({
   paper: z.string().default('cream-80'),
   /** Glued into a cover of card, or sewn into boards. */
   binding: z.enum(['paperback', 'hardback']).default('paperback'),
+  /** List price. */
+  price: moneySchema.nullable().default(null),
 });
 
 export const reflowEditionSchema = z.object({
@@ -106,7 +109,7 @@ export type EditionFields = Partial<
 const TITLES_OWN = { id: true, name: true, isbn: true, date: true } as const;
 /** The choices of an edition without what belongs to its title. */
 export const editionChoicesSchema = z.discriminatedUnion('form', [
-  printEditionSchema.omit(TITLES_OWN),
+  printEditionSchema.omit({ ...TITLES_OWN, price: true }),
   reflowEditionSchema.omit({ ...TITLES_OWN, pageList: true }),
   sampleEditionSchema.omit({ ...TITLES_OWN, of: true }),
   fixedEditionSchema.omit({ ...TITLES_OWN, of: true }),

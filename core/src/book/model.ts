@@ -1,7 +1,7 @@
 /** The book in memory, and as JSON that is parsed by Zod and carries a version. */
 import { Node } from 'prosemirror-model';
 import * as z from 'zod';
-import { done, refused, type Outcome } from '../base';
+import { done, moneySchema, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
 import { coverSchema, type CoverPlan } from './cover';
 import { defaultEditions, editionsSchema, type Edition } from './edition';
@@ -64,7 +64,24 @@ export const acceptedSchema = z.object({
 });
 export type Accepted = z.infer<typeof acceptedSchema>;
 
-const bookJson = z.object({
+/** Earlier versions kept the printed price with the cover: it becomes the list price of the print editions. */
+function withPrintPrices(book: unknown): unknown {
+  const earlier = z
+    .looseObject({
+      cover: z.looseObject({ price: moneySchema }),
+      editions: z.array(z.looseObject({ form: z.string() })),
+    })
+    .safeParse(book);
+  if (!earlier.success) return book;
+  const { cover, editions } = earlier.data;
+  return {
+    ...earlier.data,
+    cover: { ...cover, priced: true },
+    editions: editions.map((e) => (e.form === 'print' ? { price: cover.price, ...e } : e)),
+  };
+}
+
+const bookFields = z.object({
   version: z.literal(BOOK_VERSION),
   id: z.string().default('book'),
   record: recordSchema,
@@ -81,7 +98,8 @@ const bookJson = z.object({
   reading: z.string().default(''),
   accepted: z.array(acceptedSchema).default([]),
 });
-export type BookJson = z.input<typeof bookJson>;
+const bookJson = z.preprocess(withPrintPrices, bookFields);
+export type BookJson = z.input<typeof bookFields>;
 
 export type Section = Omit<z.infer<typeof sectionJson>, 'content'> & { content: Node };
 export interface Book {

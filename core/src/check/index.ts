@@ -6,13 +6,15 @@ export * from './pdf';
 export * from './accepted';
 export { letters, type Letters } from './letters';
 export { bookMendLabel, mendBook } from './book/mends';
-export { checkFileAgreement, epubFacts, pdfFacts, type FileFacts } from './agreement';
+export { checkFileAgreement, epubFacts, pdfFacts, type FileFacts } from './fileagreement';
+export { calledInListings, checkListing, listedValue, LISTING_RULES, type ListingSubject } from './listing';
 export { checkBook, checkPages, inOrder, pagesFacts, type PagesFacts } from './book';
 
-import { FILE_RULES } from './agreement';
+import { FILE_RULES } from './fileagreement';
 import { BOOK_RULES, PAGES_RULES, SECTION_RULES } from './book';
 import { EPUB_RULES, OUTLET_RULES } from './epub';
 import { COVER_FILE_RULES, PAGES_FILE_RULES, PDF_RULES, PRINTED_RULES } from './pdf';
+import { LISTING_RULES } from './listing';
 import { ruleRow, type RuleRow } from './rules';
 
 /** Every rule, by name. */
@@ -22,6 +24,7 @@ export const allRules = (): RuleRow[] =>
     ...BOOK_RULES.map(ruleRow),
     ...PAGES_RULES.map(ruleRow),
     ...FILE_RULES.map(ruleRow),
+    ...LISTING_RULES.map(ruleRow),
     ...EPUB_RULES.map(ruleRow),
     ...OUTLET_RULES.map(ruleRow),
     ...PDF_RULES.map(ruleRow),

@@ -25,6 +25,12 @@ export function priceAddOn(price: Money | null): string | null {
   return digit !== undefined && price.minor <= MOST ? digit + String(price.minor).padStart(4, '0') : NO_PRICE;
 }
 
+/** The price that such digits tell; null for none, or one in a currency that isn't known. */
+export function priceOfAddOn(addOn: string): Money | null {
+  const currency = Object.keys(CURRENCIES).find((c) => CURRENCIES[c] === addOn[0]);
+  return currency && /^\d{5}$/.test(addOn) ? { minor: Number(addOn.slice(1)), currency } : null;
+}
+
 /** What the encoder answers for a symbol of bars: widths in modules by turns bar and space, heights and feet of the bars. */
 interface Bars {
   sbs: number[];

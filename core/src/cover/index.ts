@@ -1,5 +1,5 @@
 export * from './geometry';
 export * from './sheet';
 export * from './svg';
-export { priceAddOn } from './barcode';
+export { priceAddOn, priceOfAddOn } from './barcode';
 export { type CoverPart, type PlacedPart } from './pen';

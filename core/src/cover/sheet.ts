@@ -123,7 +123,10 @@ export async function coverSheet(
   const findings: Finding[] = [];
   const find = (rule: string, severity: Finding['severity'], message: string, remedy: string): void =>
     void findings.push({ rule, severity, message, remedy });
-  if (plan.barcode && !(await drawBarcode(pen, edition.isbn, plan.price, geometry.barcode)))
+  if (
+    plan.barcode &&
+    !(await drawBarcode(pen, edition.isbn, plan.priced ? edition.price : null, geometry.barcode))
+  )
     find(
       'cover/isbn',
       'caution',

@@ -99,9 +99,9 @@ export function demandsOf(
 export const isReady = (demands: readonly Demand[]): boolean => demands.every((d) => d.state !== 'not met');
 
 const NAMED_BY = {
-  isbn: 'It is named by its ISBN: give the edition one.',
-  title: 'It is named by its title: write it in the record.',
-  'title-author': 'It is named by title and author: write both in the record.',
+  isbn: 'Files are named by ISBN there. Give the edition one.',
+  title: 'Files are named by title there. Write the title in the record.',
+  'title-author': 'Files are named by title and author there. Write both in the record.',
 } as const;
 function nameDemand(
   outlet: Outlet,

@@ -1,4 +1,5 @@
 export * from './outlets';
 export * from './links';
 export * from './demands';
+export * from './changes';
 export * from './filenames';

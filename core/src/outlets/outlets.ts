@@ -1,9 +1,13 @@
 /** The outlets that the product knows. All are invented, and answered by a stand-in. */
 import type { Money } from '../base';
-import { EBOOK_OUTLETS, type EbookOutlet } from '../trade';
+import { EBOOK_OUTLETS, type EbookOutlet, type ListedField } from '../trade';
 
 export interface Outlet extends EbookOutlet {
   words: string;
+  /** What it is told of a book beside its file. */
+  takes: readonly ListedField[];
+  /** How long it looks at a book in days, and after which changes it does so again; others are taken over at once. */
+  review: { days: number; after: readonly ListedField[] };
   least: {
     /** Characters. */
     description: number;
@@ -26,6 +30,18 @@ export const OUTLETS: readonly Outlet[] = [
   {
     ...ebookOutlet('lanternquay'),
     words: 'An ebook shop. It looks at every book for two days before it sells it.',
+    takes: [
+      'title',
+      'subtitle',
+      'authors',
+      'isbn',
+      'editionStatement',
+      'description',
+      'keywords',
+      'language',
+      'price',
+    ],
+    review: { days: 2.5, after: ['title', 'subtitle', 'authors', 'isbn', 'language'] },
     least: {
       description: 50,
       prices: ['GBP', 'USD', 'EUR', 'CAD', 'AUD'].map((currency) => ({ minor: 99, currency })),

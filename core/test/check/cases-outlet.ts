@@ -39,13 +39,13 @@ export const OUTLET_TABLE: OutletCase[] = [
   { rule: 'outlet/picture-kind', demands: { pictures: ['image/png'] }, bad: opf('</manifest>', '<item id="w" href="w.webp" media-type="image/webp"/></manifest>'), message: /type image\/webp\.$/, at: 'w.webp' },
   { rule: 'outlet/cover', demands: { cover: 1_100 }, bad: { ...MINIMAL, 'pic.png': png(700, 1_099) }, message: /at least 1,100 pixels high; this one has 1,099\.$/, at: 'pic.png' },
   { rule: 'outlet/cover', demands: { cover: 1_100 }, bad: opf(' properties="cover-image"', ''), message: /none is marked as one\.$/ },
-  { rule: 'outlet/fixed-layout', demands: { fixed: false }, bad: opf('</metadata>', '<meta property="rendition:layout">pre-paginated</meta></metadata>'), message: /no pages of a fixed size\.$/ },
-  { rule: 'outlet/sound-or-film', demands: { media: false }, bad: opf('</manifest>', '<item id="s" href="s.mp3" media-type="audio/mpeg"/></manifest>'), message: /neither sound nor film\.$/, at: 's.mp3' },
+  { rule: 'outlet/fixed-layout', demands: { fixed: false }, bad: opf('</metadata>', '<meta property="rendition:layout">pre-paginated</meta></metadata>'), message: /fixed-layout ebooks\.$/ },
+  { rule: 'outlet/sound-or-film', demands: { media: false }, bad: opf('</manifest>', '<item id="s" href="s.mp3" media-type="audio/mpeg"/></manifest>'), message: /with audio or video\.$/, at: 's.mp3' },
   { rule: 'outlet/script', demands: { scripts: false }, bad: body('<p>One</p><script>1</script>'), good: body('<p>One</p><script type="text/plain">1</script>'), message: /run scripts\.$/, at: 'a.xhtml:5:17' },
   { rule: 'outlet/other-shop', demands: {}, bad: body('<p><a href="https://www.plover.example/isbn/1">Buy</a></p>'), good: body('<p><a href="https://notplover.example/plover.example">Read</a></p>'), message: /another shop: plover\.example\.$/, at: 'a.xhtml:5:13' },
   { rule: 'outlet/contents', demands: { contents: 3 }, bad: MINIMAL, good: { ...MINIMAL, 'nav.xhtml': (MINIMAL['nav.xhtml'] as string).replace('</ol>', '<li><a href="b.xhtml">Three</a></li></ol>') }, message: /at least 3 entries in the contents; there are 2\.$/ },
   // The number of the ISBN Users’ Manual, from memory; urn:isbn by RFC 3187.
-  { rule: 'outlet/isbn', demands: { isbn: true }, bad: MINIMAL, good: opf(/urn:uuid:[0-9a-f-]+/, 'urn:isbn:9789295055124'), message: /^Sandbar wants the ISBN among the identifiers; none is there\.$/ },
+  { rule: 'outlet/isbn', demands: { isbn: true }, bad: MINIMAL, good: opf(/urn:uuid:[0-9a-f-]+/, 'urn:isbn:9789295055124'), message: /^Sandbar requires an ISBN among the identifiers; there is none\.$/ },
   { rule: 'outlet/language', demands: { languages: ['en', 'de'] }, bad: opf('<dc:language>en<', '<dc:language>cy-GB<'), good: opf('<dc:language>en<', '<dc:language>de-AT<'), message: /sells books in English and German; this one is in Welsh\.$/, at: 'book.opf:6' },
 ]; // prettier-ignore
 

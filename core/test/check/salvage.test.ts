@@ -85,10 +85,10 @@ it('a file that stops in its last chapter is told of, mended, and opens in anoth
   const found = checkEpub(cut);
   const message = found.ok && found.value.find((f) => f.rule === 'zip/incomplete-container')?.message;
   expect(message).toMatch(
-    /^The container is incomplete: \d+ files are whole, “b\.xhtml” is damaged or cut short\.$/,
+    /^The container is incomplete: \d+ files are intact; “b\.xhtml” is damaged or cut short\.$/,
   );
   const mended = mendAll(cut, '2026-01-01T00:00:00Z');
-  expect(mended.ok && mended.value.steps[0]?.label).toBe('Pack the files that are whole');
+  expect(mended.ok && mended.value.steps[0]?.label).toBe('Repack the intact files');
   expect(mended.ok && mended.value.findings.some((f) => f.rule === 'zip/incomplete-container')).toBe(false);
 });
 

@@ -22,7 +22,7 @@ const number = (n: number): string => n.toLocaleString('en-GB');
 /** Beside the ids of outlets: what they ask further is left out, or that of all counts. */
 const [STANDARDS, EVERY] = ['standards', 'every'];
 const said = (name: string, refusals: number): string =>
-  `And those of ${name}${refusals > 0 ? ` (${number(refusals)})` : ''}`;
+  `The standards and ${name}${refusals > 0 ? ` (${number(refusals)})` : ''}`;
 
 export function FindingsSheet() {
   const router = useRouter();
@@ -119,7 +119,7 @@ export function FindingsSheet() {
           label="Whose rules"
           value={rules}
           choices={[
-            { value: STANDARDS, name: 'The standards’ rules' },
+            { value: STANDARDS, name: 'The standards only' },
             { value: EVERY, name: said('every outlet', refusals.length) },
             ...EBOOK_OUTLETS.map(({ id, name }) => ({
               value: id,

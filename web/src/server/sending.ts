@@ -1,7 +1,16 @@
 /** Begins to send an edition of a title to an outlet, when all that the outlet asks for is met. */
 import { editionOf, isReflow } from '@pagina/core/book';
-import { demandsOf, fileFor, isReady, outletNamed } from '@pagina/core/outlets';
-import { accountsOf, enqueue, jobsOf, openListing, productsOf, readTitle, type Store } from '@pagina/data';
+import { changesAt, demandsOf, fileFor, isReady, outletNamed } from '@pagina/core/outlets';
+import {
+  accountsOf,
+  enqueue,
+  jobsOf,
+  listingsOf,
+  openListing,
+  productsOf,
+  readTitle,
+  type Store,
+} from '@pagina/data';
 import { Unanswerable } from './answer';
 import { signedAs } from './signed';
 
@@ -12,6 +21,8 @@ export interface Asked {
   product?: string;
   /** Sends a file that wasn’t signed off all the same. */
   unsigned?: boolean;
+  /** Sends what has changed of the record, and no file. */
+  details?: boolean;
 }
 
 /** Answers the listing and the job that sends it; null where one is on its way already. Throws `Unanswerable`. */
@@ -34,7 +45,27 @@ export async function sendTo(
   const signedOff = product !== null && (await signedAs(s, products, product)).at !== null;
   const account = (await accountsOf(s))[outlet.id] ?? null;
   const made = product && { ...product, signedOff };
+  const under = (await jobsOf(s, title)).filter(
+    (j) => j.kind === 'send' && (j.state === 'queued' || j.state === 'running'),
+  );
+  const begin = async (listing: string): Promise<{ listing: string; job: string | null }> => ({
+    listing,
+    job: under.some((j) => (j.payload as { listing: string }).listing === listing)
+      ? null
+      : await enqueue(s, 'send', { listing }, title),
+  });
+  const there = (await listingsOf(s, title)).find((l) => l.outlet === outlet.id && l.edition === edition.id);
   const demands = demandsOf(outlet, loaded.book, edition, made, loaded.revision, account);
+  if (asked.details) {
+    // The file stays as it is: what is asked of it was asked when it went.
+    const refused = demands.find((d) => d.state === 'not met' && d.station !== 'editions');
+    if (refused) throw new Unanswerable(`${refused.name}: ${refused.why}`, 409);
+    if (!there?.delivered || there.state === 'waiting')
+      throw new Unanswerable(`${outlet.name} doesn’t have the book yet. Send the file first.`, 409);
+    if (changesAt(outlet, loaded.book, edition, there, there.delivered).inFile.length > 0)
+      throw new Unanswerable('The ebook contains details that have changed. Make it again and send it.', 409);
+    return begin(there.id);
+  }
   const missing = demands.find((d) => d.state === 'not met');
   if (!isReady(demands) || !product)
     throw new Unanswerable(`${missing?.name ?? 'Ebook'}: ${missing?.why ?? 'Make the ebook first.'}`, 409);
@@ -43,20 +74,14 @@ export async function sendTo(
       'This file isn’t signed off. Sign it off in Proof, or say that it goes all the same.',
       409,
     );
+  const onItsWay = there && under.some((j) => (j.payload as { listing: string }).listing === there.id);
+  if (onItsWay && there.product !== product.id)
+    throw new Unanswerable(`Another file is on its way to ${outlet.name}. Wait until it has arrived.`, 409);
   const listing = await openListing(s, {
     title,
     outlet: outlet.id,
     edition: edition.id,
     product: product.id,
   });
-  const sending = (await jobsOf(s, title)).some(
-    (j) =>
-      j.kind === 'send' &&
-      (j.state === 'queued' || j.state === 'running') &&
-      (j.payload as { listing: string }).listing === listing.id,
-  );
-  return {
-    listing: listing.id,
-    job: sending ? null : await enqueue(s, 'send', { listing: listing.id }, title),
-  };
+  return begin(listing.id);
 }

@@ -66,8 +66,15 @@ export function besideOf(request: Request): z.infer<typeof besideSchema> {
 /** The name that a file came with. Throws `Unanswerable` where it can’t be read. */
 export function fileName(header: string | null, otherwise = 'manuscript.docx'): string {
   try {
-    return decodeURIComponent(header ?? otherwise).slice(0, 300);
+    return bareName(decodeURIComponent(header ?? otherwise)) || otherwise;
   } catch {
     throw new Unanswerable('The file’s name can’t be read. Rename it and import it again.');
   }
 }
+
+/** A file’s name without folders and signs that no name has: it may become one again, in an archive or on a disk. */
+export const bareName = (name: string): string =>
+  (name.split(/[\\/]/).at(-1) ?? '')
+    .replace(/\p{Cc}/gu, '')
+    .replace(/^\.+$/, '')
+    .slice(0, 300);

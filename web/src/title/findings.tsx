@@ -9,9 +9,10 @@ import {
   type ReactNode,
 } from 'react';
 import type { Finding } from '@pagina/core/base';
-import { productKeyOf, type Book } from '@pagina/core/book';
-import { judged, type Judged } from '@pagina/core/check';
-import type { Product } from '@pagina/data';
+import { editionOf, productKeyOf, type Book } from '@pagina/core/book';
+import { checkListing, judged, type Judged } from '@pagina/core/check';
+import { outletNamed } from '@pagina/core/outlets';
+import type { Listing, Product } from '@pagina/data';
 import { useBook, useTitle } from './context';
 
 interface Found extends Judged {
@@ -35,15 +36,37 @@ export function findingsOfFiles(products: readonly Product[], book: Pick<Book, '
 const fileIn = (p: Product, { file }: Finding): string =>
   file === undefined || file === p.name ? p.name : `${p.name} › ${file}`;
 
+/** What outlets list, held against the record; what was never there, or is on its way, is looked at when it has arrived. */
+export function findingsOfListings(
+  listings: readonly Listing[],
+  products: readonly Product[],
+  book: Pick<Book, 'record' | 'editions'>,
+): Finding[] {
+  return listings.flatMap((l) => {
+    const edition = editionOf(book, l.edition);
+    const outlet = outletNamed(l.outlet);
+    if (!edition || !outlet || !l.listed || l.state === 'waiting') return [];
+    const has = products.find((p) => p.sha256 === l.delivered);
+    const newer = products.find(
+      (p) => p.edition === edition.id && p.signedOffAt !== null && has && p.revision > has.revision,
+    );
+    return checkListing({ book, edition, outlet, listed: l.listed, newer: newer ?? null });
+  });
+}
+
 export function FindingsProvider({ children }: { children: ReactNode }) {
   const { checker } = useTitle();
-  const { book, products } = useBook();
+  const { book, products, listings } = useBook();
   const inBook = useSyncExternalStore(checker.subscribe, checker.get, checker.get);
-  const { accepted, editions } = book;
+  const { record, editions, accepted } = book;
   const found = useMemo((): Found => {
-    const files = findingsOfFiles(products, { editions });
-    return { ...judged({ accepted }, [...(inBook ?? []), ...files]), checking: inBook === null };
-  }, [inBook, products, accepted, editions]);
+    const all = [
+      ...(inBook ?? []),
+      ...findingsOfFiles(products, { editions }),
+      ...findingsOfListings(listings, products, { record, editions }),
+    ];
+    return { ...judged({ accepted }, all), checking: inBook === null };
+  }, [inBook, products, listings, record, editions, accepted]);
   // Hundreds of findings in a long book are drawn between the frames.
   const shown = useDeferredValue(found);
   return <FoundContext.Provider value={shown}>{children}</FoundContext.Provider>;

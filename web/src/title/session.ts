@@ -10,7 +10,7 @@
  */
 import { type EditorState, type Plugin, type Transaction } from 'prosemirror-state';
 import { apply, bookFromJson, type Book, type Change } from '@pagina/core/book';
-import type { Job, Product } from '@pagina/data';
+import type { Standing } from '@/server/standing';
 import { browserBacklog, type Backlog } from './backlog';
 import { shortId } from './ids';
 import { Leftovers, type Stranded } from './leftovers';
@@ -26,19 +26,15 @@ export interface Saving {
   /** While `offline`: why, as it ends a sentence. */
   why: string;
 }
-export interface Snapshot {
+export interface Snapshot extends Standing {
   book: Book;
   revision: number;
   saving: Saving;
-  jobs: Job[];
-  products: Product[];
   edition: string;
   stranded: readonly Stranded[];
 }
-interface State {
+interface State extends Standing {
   revision: number;
-  jobs: Job[];
-  products: Product[];
 }
 interface Batched {
   base: number;
@@ -73,7 +69,7 @@ export class TitleSession {
 
   constructor(
     readonly id: string,
-    loaded: { book: unknown; revision: number; jobs: Job[]; products: Product[] },
+    loaded: { book: unknown } & State,
     edition: string | null,
     private readonly tell: (message: string) => void,
     /** Name of this window (`tab.ts`). */
@@ -102,6 +98,7 @@ export class TitleSession {
       saving: { state: 'saved', at: Date.now(), why: '' },
       jobs: loaded.jobs,
       products: loaded.products,
+      listings: loaded.listings,
       edition: chosen?.id ?? '',
       stranded: [],
     };
@@ -157,8 +154,9 @@ export class TitleSession {
       this.refreshing = false;
       const now = await this.line.get<State>('state');
       if (!now) return;
-      this.set({ jobs: now.jobs, products: now.products });
-      if (now.revision > this.snapshot.revision) await this.catchUp();
+      const { revision, ...standing } = now;
+      this.set(standing);
+      if (revision > this.snapshot.revision) await this.catchUp();
     });
   }
 

@@ -18,7 +18,8 @@ export function MoneyField({
   onCommit: (p: Money | null) => void;
 }) {
   const [wrong, setWrong] = useState(false);
-  const currency = price?.currency ?? 'GBP';
+  const [chosen, setChosen] = useState('GBP');
+  const currency = price?.currency ?? chosen;
   const example = amountString({ minor: 499, currency });
   const keep = (text: string): void => {
     const read = text === '' ? null : amountFrom(text, currency);
@@ -36,7 +37,7 @@ export function MoneyField({
           label="Currency"
           value={currency}
           choices={CURRENCIES.map((c) => ({ value: c, name: c }))}
-          onChoose={(c) => onCommit({ minor: price?.minor ?? 0, currency: c })}
+          onChoose={(c) => (price ? onCommit({ ...price, currency: c }) : setChosen(c))}
         />
       </span>
     </Field>

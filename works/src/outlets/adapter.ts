@@ -2,14 +2,15 @@
  * How an outlet is spoken to. What it asks for and its terms are data (core/outlets); an adapter is its protocol: it packs
  * a parcel, sends it, and asks what became of it, each within the outlet's own limits. Errors are `NotSent`.
  */
-import type { Book, Edition } from '@pagina/core/book';
+import type { ListedAs } from '@pagina/core/trade';
 
 /** What goes to an outlet: the very file that was made and checked, and the facts of the book beside it. */
 export interface Parcel {
-  /** The listing's id: the outlet knows the parcel by it, however often it comes. */
+  /** The outlet knows the parcel by it, however often it comes. */
   key: string;
-  book: Book;
-  edition: Edition;
+  /** The outlet's own name for what this replaces; '' for a book that it doesn't have yet. */
+  replaces: string;
+  listed: ListedAs;
   /** What the file is called, by the outlet’s rule. */
   name: string;
   sha256: string;
@@ -28,14 +29,18 @@ export interface News {
   events: { state: 'received' | 'with the shop' | 'held' | 'on sale'; words: string }[];
   /** Where the book is sold; '' while it is not. */
   link: string;
+  /** What the outlet lists by now; null where it doesn't say. */
+  listed: ListedAs | null;
 }
 
 export interface OutletAdapter {
   /** Waits between tries to send, in milliseconds. */
   readonly again: readonly number[];
-  /** The receipt of a parcel, or of this very file, that the outlet has already; null where it has neither. */
+  /** The receipt of a parcel, or of this very file, that the outlet has already; null where it has neither. A parcel of that key may hold another file. */
   ask(parcel: Parcel, stop?: AbortSignal): Promise<Receipt | null>;
   send(parcel: Parcel, stop?: AbortSignal): Promise<Receipt>;
+  /** Tells what is listed differently from now on, without a file. */
+  revise(reference: string, listed: ListedAs, stop?: AbortSignal): Promise<void>;
   /** What became of a parcel; null where the outlet says nothing of it. */
   poll(reference: string): Promise<News | null>;
 }

@@ -1,7 +1,7 @@
 /** Lanternquay takes a parcel as one body: a line of JSON, then the file. It answers in JSON. */
 import { Readable } from 'node:stream';
 import * as z from 'zod';
-import { bareIsbn } from '@pagina/core/record';
+import { listedAsSchema, type ListedAs } from '@pagina/core/trade';
 import { NotSent, type News, type OutletAdapter, type Parcel, type Receipt } from './adapter';
 import { callOutlet, mayPass, type CallLimits, type OutletAnswer } from './call';
 
@@ -22,6 +22,7 @@ const newsSchema = z.object({
     }),
   ),
   link: z.string().max(2_000).default(''),
+  slip: z.unknown(),
 });
 
 export const lanternquay: OutletAdapter = {
@@ -37,7 +38,7 @@ export const lanternquay: OutletAdapter = {
         '/parcels',
         {
           method: 'POST',
-          headers: { 'Parcel-Key': parcel.key },
+          headers: { 'Parcel-Key': parcel.key, ...(parcel.replaces ? { Replaces: parcel.replaces } : {}) },
           body: Readable.toWeb(Readable.from(packed(parcel))) as ReadableStream<Uint8Array>,
           duplex: 'half',
         },
@@ -45,9 +46,17 @@ export const lanternquay: OutletAdapter = {
       ),
     );
   },
+  async revise(reference, listed, stop) {
+    const path = `/parcels/${encodeURIComponent(reference)}/slip`;
+    const body = JSON.stringify(detailsOf(listed));
+    const answer = await callOutlet(path, { method: 'PUT', body }, { stop, limits: NEWS });
+    if (answer.status >= 400) receiptOf(answer);
+  },
   async poll(reference): Promise<News | null> {
     const answer = await callOutlet(`/parcels/${encodeURIComponent(reference)}`, {}, { limits: NEWS });
-    return answer.status === 200 ? newsSchema.parse(answer.json) : null;
+    if (answer.status !== 200) return null;
+    const { slip, ...news } = newsSchema.parse(answer.json);
+    return { ...news, listed: listedFrom(slip) };
   },
 };
 
@@ -56,19 +65,21 @@ async function* packed(parcel: Parcel): AsyncGenerator<Uint8Array> {
   yield* parcel.bytes();
 }
 
-function slipOf({ book: { record }, edition, name, sha256, size }: Parcel): string {
-  return JSON.stringify({
-    title: record.title,
-    authors: record.contributors.filter((c) => c.role === 'author').map((c) => c.name),
-    isbn: bareIsbn(edition.isbn),
-    description: record.description,
-    language: record.language,
-    price: record.price?.minor ?? 0,
-    currency: record.price?.currency ?? '',
-    name,
-    sha256,
-    size,
-  });
+const slipOf = ({ listed, name, sha256, size }: Parcel): string =>
+  JSON.stringify({ ...detailsOf(listed), name, sha256, size });
+
+/** What the shop calls details: a price is a number of minor units and a currency. */
+const detailsOf = ({ price, ...others }: ListedAs): Record<string, unknown> => ({
+  ...others,
+  price: price?.minor ?? 0,
+  currency: price?.currency ?? '',
+});
+const shownSchema = listedAsSchema.omit({ price: true }).extend({ price: z.number(), currency: z.string() });
+function listedFrom(slip: unknown): ListedAs | null {
+  const parsed = shownSchema.safeParse(slip);
+  if (!parsed.success) return null;
+  const { price, currency, ...others } = parsed.data;
+  return { ...others, price: currency ? { minor: price, currency } : null };
 }
 
 function receiptOf({ status, json }: OutletAnswer): Receipt {

@@ -128,7 +128,7 @@ export const OUTLET_RULES: readonly Rule<OutletSubject>[] = [
       const [first] = other;
       return first
         ? {
-            message: `${name} takes no pictures of the type ${first.type}.${more(other.length)}`,
+            message: `${name} doesn’t take pictures of the type ${first.type}.${more(other.length)}`,
             file: first.path,
           }
         : null;
@@ -136,15 +136,15 @@ export const OUTLET_RULES: readonly Rule<OutletSubject>[] = [
   }),
   rule({
     name: 'outlet/cover',
-    remedy: 'Put in a larger picture, and mark it as the cover.',
+    remedy: 'Add a larger picture and mark it as the cover.',
     refuses: (s, { cover }, { name }) => {
       if (cover === 0) return null;
       const path = coverOf(s);
-      if (path === null) return { message: `${name} wants a cover in the file; none is marked as one.` };
+      if (path === null) return { message: `${name} requires a cover in the file; none is marked as one.` };
       const size = pixelsOf(s, path);
       return size && size.height < cover
         ? {
-            message: `${name} wants a cover at least ${cover.toLocaleString('en-GB')} pixels high; this one has ${size.height.toLocaleString('en-GB')}.`,
+            message: `${name} requires a cover at least ${cover.toLocaleString('en-GB')} pixels high; this one has ${size.height.toLocaleString('en-GB')}.`,
             file: path,
           }
         : null;
@@ -154,15 +154,17 @@ export const OUTLET_RULES: readonly Rule<OutletSubject>[] = [
     name: 'outlet/fixed-layout',
     remedy: 'Send an ebook whose text flows, or leave this outlet out.',
     refuses: (s, { fixed }, { name }) =>
-      s.fixed && !fixed ? { message: `${name} takes no pages of a fixed size.` } : null,
+      s.fixed && !fixed ? { message: `${name} doesn’t take fixed-layout ebooks.` } : null,
   }),
   rule({
     name: 'outlet/sound-or-film',
-    remedy: 'Remove the sound or film, or leave this outlet out.',
+    remedy: 'Remove the audio or video, or leave this outlet out.',
     refuses: (s, { media }, { name }) => {
       const found = s.manifest.filter((i) => /^(audio|video)\//.test(i.type));
       const [first] = found;
-      return first && !media ? { message: `${name} takes neither sound nor film.`, file: first.path } : null;
+      return first && !media
+        ? { message: `${name} doesn’t take ebooks with audio or video.`, file: first.path }
+        : null;
     },
   }),
   rule({
@@ -202,7 +204,7 @@ export const OUTLET_RULES: readonly Rule<OutletSubject>[] = [
       const { length } = navigationOf(s).contents;
       return length < contents
         ? {
-            message: `${name} wants at least ${contents} ${contents === 1 ? 'entry' : 'entries'} in the contents; ${length === 0 ? 'there is none' : `there ${length === 1 ? 'is' : 'are'} ${length}`}.`,
+            message: `${name} requires at least ${contents} ${contents === 1 ? 'entry' : 'entries'} in the contents; ${length === 0 ? 'there is none' : `there ${length === 1 ? 'is' : 'are'} ${length}`}.`,
           }
         : null;
     },
@@ -216,7 +218,7 @@ export const OUTLET_RULES: readonly Rule<OutletSubject>[] = [
         (v) => isbnFault(bareIsbn(v.replace(/^urn:isbn:|^isbn[:\s]*/i, ''))) === null,
       );
       return isbn && !found
-        ? { message: `${name} wants the ISBN among the identifiers; none is there.` }
+        ? { message: `${name} requires an ISBN among the identifiers; there is none.` }
         : null;
     },
   }),

@@ -109,22 +109,20 @@ export const ZIP_RULES: Rule<EpubSubject>[] = [
     name: 'zip/incomplete-container',
     severity: 'blocker',
     source: 'EPUB 3.3 §4.3.2: a container is a ZIP archive; APPNOTE 6.3 §4.3.6 (it ends with its directory)',
-    why: 'A download or an upload stopped before its end, and no program can open the file.',
-    remedy: 'Get the whole file again. If there is none, mend this one: the files that are whole are kept.',
+    why: 'A download or upload stopped too soon, and other programs can’t open the file.',
+    remedy: 'Get the whole file again. If you can’t, mend this one: its intact files are kept.',
     mend: 'pack-again',
     *look({ zip }) {
       if (!zip.salvaged) return;
       const { lost } = zip.salvaged;
-      const whole = zip.entries.length === 1 ? '1 file is' : `${zip.entries.length} files are`;
-      const cut = `${lost
-        .slice(0, 3)
-        .map((name) => `“${name}”`)
-        .join(', ')}${lost.length > 3 ? ` and ${lost.length - 3} more` : ''}`;
+      const { length } = zip.entries;
+      const cut = lost.slice(0, 3).map((name) => `“${name}”`);
+      const more = lost.length > 3 ? ` and ${lost.length - 3} more` : '';
       yield {
         message:
           lost.length === 0
-            ? `The container’s directory is missing or damaged. ${whole} whole.`
-            : `The container is incomplete: ${whole} whole, ${cut} ${lost.length === 1 ? 'is' : 'are'} damaged or cut short.`,
+            ? `The container’s directory is missing or damaged; ${length === 1 ? 'its one file is' : `all ${length} files are`} intact.`
+            : `The container is incomplete: ${length === 1 ? '1 file is' : `${length} files are`} intact; ${cut.join(', ')}${more} ${lost.length === 1 ? 'is' : 'are'} damaged or cut short.`,
       };
     },
   },

@@ -30,7 +30,7 @@ const rewriteStart: Mend['apply'] = ({ d }) => {
 };
 
 export const CONTAINER_MENDS: Record<string, Mend> = {
-  'pack-again': { label: 'Pack the files that are whole', apply: rewriteStart },
+  'pack-again': { label: 'Repack the intact files', apply: rewriteStart },
   mimetype: { label: 'Rewrite the start of the container', apply: rewriteStart },
   container: {
     label: 'Rewrite META-INF/container.xml',

@@ -1,7 +1,7 @@
 /** A PDF that someone else made for an edition, a designer's cover or an interior: whether it fits the edition as it stands. */
-import type { Finding } from '../../base';
+import { moneyString, type Finding } from '../../base';
 import type { PrintEdition } from '../../book';
-import { coverGeometry, type CoverGeometry } from '../../cover';
+import { coverGeometry, priceAddOn, priceOfAddOn, type CoverGeometry } from '../../cover';
 import { trimOf } from '../../design';
 import type { BookRecord } from '../../record';
 import { likest } from '../letters';
@@ -14,6 +14,8 @@ import type { PdfSubject } from './subject';
 /** A barcode as a decoder read it. */
 export interface ReadBarcode {
   digits: string;
+  /** The five digits beside it that tell the price; '' where there are none. */
+  addOn: string;
   /** Width of the narrowest bar in points. */
   module: number;
   /** Quiet zones before and after it, in modules, as far as was looked. */
@@ -28,6 +30,10 @@ export interface CoverFile extends CoverWords {
   barcodes: readonly ReadBarcode[];
 }
 
+const saidPrice = (addOn: string): string => {
+  const price = priceOfAddOn(addOn);
+  return price ? moneyString(price) : addOn;
+};
 const mm = (pt: number): string => `${(pt / MM).toFixed(1)} mm`;
 const pt = (mp: number): number => mp / 1000;
 /** A sheet may be off by a thirty-second of an inch (common practice), in points. */
@@ -189,6 +195,26 @@ export const COVER_FILE_RULES: readonly Rule<CoverFile>[] = [
               ? `The barcode says ${digits}; this edition’s ISBN is ${fit.isbn}.`
               : `The barcode says ${digits}; this edition has no ISBN yet.`,
             about: digits,
+          };
+    },
+  },
+  {
+    name: 'cover/other-price',
+    severity: 'blocker',
+    profiles: ['agreement'],
+    source: 'common practice: the printed price is the list price',
+    why: 'Bookshops charge what is printed, and refuse a book that is listed at another price.',
+    remedy: 'Ask the designer to replace the barcode, or change the list price in the record.',
+    *look({ fit, barcodes }) {
+      const wanted = priceAddOn(fit.price);
+      for (const { addOn } of barcodes)
+        // Digits from 90000 on tell no price.
+        if (/^[0-8]\d{4}$/.test(addOn) && addOn !== wanted)
+          yield {
+            message: fit.price
+              ? `The barcode tells the price ${saidPrice(addOn)}; the list price of this edition is ${moneyString(fit.price)}.`
+              : `The barcode tells the price ${saidPrice(addOn)}; this edition has no list price yet.`,
+            about: addOn,
           };
     },
   },

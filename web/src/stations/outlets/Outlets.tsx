@@ -15,13 +15,12 @@ import {
   type Outlet,
 } from '@pagina/core/outlets';
 import { isReflow, type Edition } from '@pagina/core/book';
-import type { Listing } from '@pagina/data';
 import { useBook, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { Select } from '@/ui/Select';
 import { Table, type Column } from '@/ui/Table';
 import { Affiliate } from './Affiliate';
-import { Sending, toSend, useFiles } from './Sending';
+import { Sending, toSend, useFiles, type What } from './Sending';
 
 const MARKS: Record<DemandState, [shape: string, colour: string]> = {
   met: ['✓', 'text-spruce'],
@@ -32,7 +31,6 @@ const MARKS: Record<DemandState, [shape: string, colour: string]> = {
 const EVERY = 1_000;
 
 interface Loaded {
-  listings: Listing[];
   accounts: Record<string, Account>;
   day: number | null;
 }
@@ -91,19 +89,19 @@ function Placing({
   onLoad: () => Promise<void>;
 }) {
   const { session } = useTitle();
-  const { book, revision, jobs } = useBook();
+  const { book, revision, jobs, listings } = useBook();
   const files = useFiles(outlet.id, edition.id);
   const file = toSend(files, revision);
   const account = loaded?.accounts[outlet.id] ?? null;
   const made = file && { ...file.product, signedOff: file.signed.at !== null };
   const demands = demandsOf(outlet, book, edition, made, revision, account);
-  const sent = loaded?.listings.find((l) => l.outlet === outlet.id && l.product === file?.product.id);
-  const send = async (product: string, unsigned: boolean): Promise<void> => {
+  const at = listings.find((l) => l.outlet === outlet.id && l.edition === edition.id);
+  const send = async (what: What): Promise<void> => {
     await session.flush();
     const r = await fetch(`/api/titles/${session.id}/outlets`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ outlet: outlet.id, edition: edition.id, product, unsigned }),
+      body: JSON.stringify({ outlet: outlet.id, edition: edition.id, ...what }),
     });
     if (!r.ok) toast(((await r.json()) as { message: string }).message);
     await onLoad();
@@ -126,7 +124,7 @@ function Placing({
         files={files ?? null}
         file={file}
         ready={isReady(demands)}
-        sent={sent !== undefined && sent.state !== 'waiting'}
+        at={at?.delivered ? at : null}
         job={jobs.find((j) => j.kind === 'send')}
         send={send}
       />
@@ -144,8 +142,8 @@ function Happened({
   loaded: Loaded | null;
   onLoad: () => Promise<void>;
 }) {
-  const { products } = useBook();
-  const mine = loaded?.listings.filter((l) => l.outlet === outlet.id) ?? [];
+  const { products, listings } = useBook();
+  const mine = listings.filter((l) => l.outlet === outlet.id);
   const wait = async (days: number): Promise<void> => {
     const r = await fetch('/api/outlets/clock', {
       method: 'POST',
@@ -190,8 +188,8 @@ function Happened({
             {l.link ? <span className="text-ink-soft"> · {l.link}</span> : null}
           </p>
           <p className="text-[13px] text-ink-soft">
-            {products.find((p) => p.id === l.product)?.name}, SHA-256{' '}
-            {products.find((p) => p.id === l.product)?.sha256.slice(0, 12)}…
+            {products.find((p) => (l.delivered ? p.sha256 === l.delivered : p.id === l.product))?.name}
+            {l.delivered ? `, SHA-256 ${l.delivered.slice(0, 12)}…` : ''}
           </p>
           <ol className="mt-2">
             {l.events.map((e, i) => (

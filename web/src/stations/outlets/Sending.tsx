@@ -5,8 +5,9 @@ import { useEffect, useState } from 'react';
 import { format } from 'date-fns';
 import { inSentence } from '@pagina/core/base';
 import type { Edition } from '@pagina/core/book';
-import type { Outlet } from '@pagina/core/outlets';
-import type { Job, Product } from '@pagina/data';
+import { calledInListings } from '@pagina/core/check';
+import { changesAt, type ChangesAt, type Outlet } from '@pagina/core/outlets';
+import type { Job, Listing, Product } from '@pagina/data';
 import type { SignedAs } from '@/server/signed';
 import { useBook, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
@@ -50,13 +51,16 @@ export const toSend = (files: Files | null | undefined, revision: number): Senda
 
 const when = (at: number): string => format(at, 'd MMM yyyy, HH:mm');
 
+/** A file, or what has changed of the record. */
+export type What = { product: string; unsigned: boolean } | { details: true };
+
 export function Sending({
   outlet,
   edition,
   files,
   file,
   ready,
-  sent,
+  at,
   job,
   send,
 }: {
@@ -65,33 +69,48 @@ export function Sending({
   files: Files | null;
   file: Sendable | null;
   ready: boolean;
-  /** Whether this file is there already. */
-  sent: boolean;
+  /** The listing of a book that the outlet has; null where it has none. */
+  at: Listing | null;
   /** The sending that is under way or ended last. */
   job: Job | undefined;
-  send: (product: string, unsigned: boolean) => Promise<void>;
+  send: (what: What) => Promise<void>;
 }) {
   const { session } = useTitle();
+  const { book } = useBook();
   const [asking, setAsking] = useState(false);
   const working = job && (job.state === 'queued' || job.state === 'running');
   const go = (which: Sendable): void => {
     setAsking(false);
-    void send(which.product.id, which.signed.at === null);
+    void send({ product: which.product.id, unsigned: which.signed.at === null });
   };
   const signed = files?.signed ?? null;
+  const changes = at && changesAt(outlet, book, edition, at, file?.product.sha256 ?? null);
+  const fileWaits = !changes?.has && file !== null && ready;
+  const detailsWait = changes !== null && changes.details.length > 0 && changes.inFile.length === 0;
+  const name = inSentence(edition.name);
   return (
     <>
       {file ? <Standing of={file} /> : null}
+      {changes ? (
+        <Changes of={changes} outlet={outlet} edition={name} onSale={at?.link !== ''} fileWaits={fileWaits} />
+      ) : null}
       <div className="mt-3 flex items-center gap-4">
-        <Button
-          kind="primary"
-          disabled={!ready || Boolean(working) || sent || !file}
-          onClick={() => file && (file.signed.at === null ? setAsking(true) : go(file))}
-        >
-          Send the {inSentence(edition.name)} to {outlet.name}
-        </Button>
+        {!changes || fileWaits ? (
+          <Button
+            kind="primary"
+            disabled={!fileWaits || Boolean(working)}
+            onClick={() => file && (file.signed.at === null ? setAsking(true) : go(file))}
+          >
+            {changes ? `Send the new file to ${outlet.name}` : `Send the ${name} to ${outlet.name}`}
+          </Button>
+        ) : null}
+        {detailsWait && !fileWaits ? (
+          <Button kind="primary" disabled={Boolean(working)} onClick={() => void send({ details: true })}>
+            Send the changed details to {outlet.name}
+          </Button>
+        ) : null}
         {working ? <Progress stage={job.stage} share={job.share} /> : null}
-        {job?.state === 'failed' && !sent ? (
+        {job?.state === 'failed' && (!changes || fileWaits || detailsWait) ? (
           <p role="alert" className="text-rubric">
             {job.error}
           </p>
@@ -126,6 +145,40 @@ export function Sending({
       ) : null}
     </>
   );
+}
+
+const list = new Intl.ListFormat('en-GB');
+
+/** What an outlet that has the book has differently, and what bringing it up to date costs in time. */
+function Changes({
+  of: { has, details, inFile, reviewed },
+  outlet,
+  edition,
+  onSale,
+  fileWaits,
+}: {
+  of: ChangesAt;
+  outlet: Outlet;
+  edition: string;
+  onSale: boolean;
+  fileWaits: boolean;
+}) {
+  if (has && details.length === 0)
+    return <p className="mt-3 text-spruce">✓ {outlet.name} has this file and lists it like the record.</p>;
+  const changed = details.length > 0 ? `Changed since: ${list.format(details.map(calledInListings))}.` : '';
+  const file = has
+    ? inFile.length > 0
+      ? `The ${edition} contains the old ${list.format(inFile.map(calledInListings))}: make it again, then send it.`
+      : ''
+    : fileWaits
+      ? `${outlet.name} has an earlier file.`
+      : '';
+  const cost =
+    (fileWaits || (has && inFile.length === 0)) &&
+    (reviewed
+      ? `${outlet.name} will look at the book again, for about ${outlet.review.days} days${onSale ? '; it stays on sale meanwhile' : ''}.`
+      : `${outlet.name} takes this over at once, without another review.`);
+  return <p className="mt-3 text-ink-soft">{[changed, file, cost].filter(Boolean).join(' ')}</p>;
 }
 
 /** Whether a file is what was signed off, and in which addresses it differs. */

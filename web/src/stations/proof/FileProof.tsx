@@ -20,7 +20,7 @@ import { useRoom } from '@/ui/useRoom';
 import { BeforeAndNow } from './BeforeAndNow';
 import { CommentsPane } from './CommentsPane';
 import { FilePage } from './FilePage';
-import { AROUND, APART, FULL, isPaging, STEP, ZOOMS } from './paging';
+import { APART, AROUND, FULL, onPageKey, ZOOMS } from './paging';
 import { Zoom } from './PageTools';
 import { ReadingPane } from './ReadingPane';
 import { useChanges } from './useChanges';
@@ -147,17 +147,7 @@ export function FileProof({
     <div
       className="flex h-full flex-col"
       tabIndex={0}
-      onKeyDown={(e) => {
-        if (!isPaging(e)) return;
-        if (e.key === 'ArrowRight' || e.key === 'PageDown') turn(1);
-        if (e.key === 'ArrowLeft' || e.key === 'PageUp') turn(-1);
-        if (e.key === 'Home') go(0);
-        if (e.key === 'End') go(last);
-        if (e.key === '+') grow(STEP);
-        if (e.key === '-') grow(1 / STEP);
-        if (e.key === '0') setZoom(null);
-        if (e.key === 'm' && !e.ctrlKey && !e.metaKey && !e.altKey) markRead();
-      }}
+      onKeyDown={(e) => onPageKey(e, { turn, go, last, grow, fit: () => setZoom(null), mark: markRead })}
     >
       <Toolbar label="Proof" className="gap-x-2">
         {files}
@@ -192,7 +182,7 @@ export function FileProof({
             className="h-7 px-2"
             pressed={guides}
             onToggle={() => setGuides(!guides)}
-            tip="Cut, folds and safe areas of this edition"
+            tip="Trim, folds and safe areas of this edition"
           >
             Guides
           </ToggleButton>

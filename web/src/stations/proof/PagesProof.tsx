@@ -16,7 +16,7 @@ import { commentLine, commentPage } from './commented';
 import { CommentsPane } from './CommentsPane';
 import { FindOnPages } from './FindOnPages';
 import { Folio, Overlays, Zoom } from './PageTools';
-import { APART, AROUND, FULL, isPaging, STEP, ZOOMS } from './paging';
+import { APART, AROUND, FULL, onPageKey, ZOOMS } from './paging';
 import { ProofPage, type Overlay } from './ProofPage';
 import { ReadingPane } from './ReadingPane';
 import { Thumbnails } from './Thumbnails';
@@ -178,15 +178,7 @@ export function PagesProof({ files }: { files?: ReactNode }) {
       className={reading ? 'fixed inset-0 z-40 flex flex-col bg-table' : 'flex h-full flex-col'}
       tabIndex={0}
       onKeyDown={(e) => {
-        if (view === 'all' || !isPaging(e)) return;
-        if (e.key === 'ArrowRight' || e.key === 'PageDown') turn(1);
-        if (e.key === 'ArrowLeft' || e.key === 'PageUp') turn(-1);
-        if (e.key === 'Home') go(0);
-        if (e.key === 'End') go(last);
-        if (e.key === '+') grow(STEP);
-        if (e.key === '-') grow(1 / STEP);
-        if (e.key === '0') setZoom(null);
-        if (e.key === 'm' && !e.ctrlKey && !e.metaKey && !e.altKey) markRead();
+        if (view !== 'all') onPageKey(e, { turn, go, last, grow, fit: () => setZoom(null), mark: markRead });
       }}
     >
       <Toolbar label="Proof" className="gap-x-2">

@@ -117,10 +117,16 @@ export function ReadingPane({
         {now && proofing.known ? (
           <>
             <Progress
-              stage={`${done.toLocaleString('en-GB')} of ${now.views.length.toLocaleString('en-GB')} ${plural} read`}
+              stage={
+                what === 'sheet'
+                  ? done > 0
+                    ? 'The sheet is marked as read'
+                    : 'The sheet is unread'
+                  : `${done.toLocaleString('en-GB')} of ${now.views.length.toLocaleString('en-GB')} ${plural} read`
+              }
               share={now.views.length === 0 ? 1 : Math.floor((done / now.views.length) * 100) / 100}
             />
-            <div className="flex flex-wrap gap-2">
+            <div className="flex flex-wrap gap-2" hidden={what === 'sheet'}>
               <Button
                 className="h-7 px-2"
                 disabled={next === undefined}

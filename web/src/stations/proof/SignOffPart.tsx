@@ -68,12 +68,15 @@ export function SignOffPart({
   return (
     <section className="space-y-2 px-4 py-3" aria-label="Sign-off">
       <h3 className="column-head">Sign-off</h3>
-      {signed ? <Signed of={signed} current={current} what={what} /> : null}
-      {current ? (
-        <Button className="h-7 px-2" onClick={() => void proofing.withdraw(signed.id)}>
-          Undo the sign-off
-        </Button>
-      ) : (
+      {signed ? (
+        <>
+          <Signed of={signed} current={current} what={what} />
+          <Button className="h-7 px-2" onClick={() => void proofing.withdraw(signed.id)}>
+            Undo the sign-off
+          </Button>
+        </>
+      ) : null}
+      {current ? null : (
         <>
           {file && !impression && file.impression ? (
             <p className="text-ink-soft">Reading the file …</p>

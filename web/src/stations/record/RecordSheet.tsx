@@ -170,7 +170,7 @@ export function RecordSheet() {
             </div>
             <Field
               label="Edition statement"
-              hint="As it is printed, such as “Second edition, revised”; leave it empty for a first edition"
+              hint="As printed, such as “Second edition, revised”. Leave it empty for a first edition."
             >
               <Text {...field('editionStatement')} maxLength={120} />
             </Field>
@@ -203,6 +203,13 @@ export function RecordSheet() {
                       placeholder="978-…"
                     />
                   </Field>
+                  {isPrint(e) ? (
+                    <MoneyField
+                      label={`List price of the ${inSentence(e.name)}`}
+                      price={e.price}
+                      onCommit={(price) => setEdition(e, { price })}
+                    />
+                  ) : null}
                   {isPrint(e) ? (
                     <div>
                       <span className="column-head mb-1 block">Trim</span>

@@ -18,7 +18,7 @@ export const POST = route(async (request) => {
   if (!made.ok) {
     const why =
       made.refusal.code === 'zip/broken'
-        ? 'It isn’t an EPUB, or nothing in it is whole: an EPUB is a zip container.'
+        ? 'It isn’t an EPUB, or it is too damaged to open.'
         : made.refusal.message;
     throw new Unanswerable(why, 415);
   }

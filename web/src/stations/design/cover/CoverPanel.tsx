@@ -1,16 +1,16 @@
 'use client';
 /** The settings of the part of the cover that was pointed at. Everything is drawn again as it is set, and can be undone. */
-import { frontOf, spineTurn, type CoverPlan, type Front } from '@pagina/core/book';
+import { inSentence, moneyString } from '@pagina/core/base';
+import { frontOf, shownBy, spineTurn, type CoverPlan, type Front } from '@pagina/core/book';
 import type { CoverPart } from '@pagina/core/cover';
 import { FAMILIES } from '@pagina/core/design';
-import { useBook, useTitle } from '@/title/context';
+import { useBook } from '@/title/context';
 import { Checkbox } from '@/ui/Checkbox';
 import { ColourField } from '@/ui/ColourField';
 import { Field } from '@/ui/Field';
 import { RadioGroup } from '@/ui/RadioGroup';
 import { choicesOf, Select } from '@/ui/Select';
 import { Slider } from '@/ui/Slider';
-import { MoneyField } from '@/ui/MoneyField';
 import { Text } from '@/ui/Text';
 import { LengthField } from '../Controls';
 import { PictureField } from './PictureField';
@@ -312,7 +312,8 @@ function LifeSettings({ plan, set }: Settings) {
 }
 
 function BarcodeSettings({ plan, set }: Settings) {
-  const { session } = useTitle();
+  const { book, edition } = useBook();
+  const print = shownBy(book, edition);
   return (
     <>
       <Checkbox
@@ -321,11 +322,15 @@ function BarcodeSettings({ plan, set }: Settings) {
         onSet={(on) => set({ barcode: on }, 'Cover: barcode')}
         hint="Leave it off if the printer adds its own; the space is kept clear."
       />
-      <MoneyField
-        key={session.id}
-        label="Price in the barcode, if any"
-        price={plan.price}
-        onCommit={(price) => set({ price }, 'Cover: price in the barcode')}
+      <Checkbox
+        label="Price in the barcode"
+        on={plan.priced}
+        onSet={(priced) => set({ priced }, 'Cover: price in the barcode')}
+        hint={
+          print?.price
+            ? `The list price of the ${inSentence(print.name)} is ${moneyString(print.price)}.`
+            : 'Write the list price of the print edition in the record.'
+        }
       />
     </>
   );

@@ -1,17 +1,14 @@
 import * as z from 'zod';
-import { jobsOf, productsOf, readTitleJson, setDeleted } from '@pagina/data';
+import { readTitleJson, setDeleted } from '@pagina/data';
 import { answer, problem } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { titleRoute } from '@/server/route';
+import { standingOf } from '@/server/standing';
 
 export const GET = titleRoute(async (_, s, { id }) => {
   const title = await readTitleJson(s, id);
   if (!title) return problem('This title no longer exists.', 404);
-  const rest = JSON.stringify({
-    revision: title.revision,
-    jobs: await jobsOf(s, id),
-    products: await productsOf(s, id),
-  });
+  const rest = JSON.stringify({ revision: title.revision, ...(await standingOf(s, id)) });
   return new Response(`{"book":${title.book},${rest.slice(1)}`, {
     headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store' },
   });

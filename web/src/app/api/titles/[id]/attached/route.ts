@@ -4,7 +4,7 @@ import { enqueue, forgetProducts, productsOf } from '@pagina/data';
 import { answer, Unanswerable } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { titleRoute } from '@/server/route';
-import { fileName, keepBody } from '@/server/upload';
+import { bareName, fileName, keepBody } from '@/server/upload';
 
 /** Bytes of a PDF for print: a picture book’s pages fit. */
 const MOST = 1_000_000_000;
@@ -38,7 +38,7 @@ export const PUT = titleRoute(async (request, s, { id }) => {
   const edition = attachedTo(query.of, query.what);
   const attached = file ?? (await productsOf(s, id)).find((p) => p.edition === edition);
   if (!attached) throw new Unanswerable('No file is attached any more.', 404);
-  const payload = { ...query, edition, sha256: attached.sha256, name: attached.name };
+  const payload = { ...query, edition, sha256: attached.sha256, name: bareName(attached.name) };
   return answer({ job: await enqueue(s, 'attach', payload, id) }, 202);
 });
 
@@ -48,7 +48,7 @@ export const DELETE = titleRoute(async (request, s, { id }) => {
   const edition = attachedTo(query.of, query.what);
   // What was signed off stays: somebody may have to send it, or to show what was sent.
   if ((await productsOf(s, id)).some((p) => p.edition === edition && p.signedOffAt !== null))
-    throw new Unanswerable('A signed-off file isn’t removed. Undo its sign-off in Proof first.', 409);
+    throw new Unanswerable('A signed-off file can’t be removed. Undo the sign-off in Proof first.', 409);
   await forgetProducts(s, id, edition);
   return answer({});
 });

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { accountsOf, listingsOf } from '@pagina/data';
+import { accountsOf } from '@pagina/data';
 import { answer } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { outletDay } from '@/server/outlet';
@@ -8,9 +8,9 @@ import { sendTo } from '@/server/sending';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = titleRoute(async (_, s, { id }) => {
-  const [listings, accounts, day] = await Promise.all([listingsOf(s, id), accountsOf(s), outletDay()]);
-  return answer({ listings, accounts, day });
+export const GET = titleRoute(async (_, s) => {
+  const [accounts, day] = await Promise.all([accountsOf(s), outletDay()]);
+  return answer({ accounts, day });
 });
 
 const asked = z.object({
@@ -18,6 +18,7 @@ const asked = z.object({
   edition: z.string(),
   product: z.string().optional(),
   unsigned: z.boolean().optional(),
+  details: z.boolean().optional(),
 });
 
 /** Sends an ebook to an outlet. */
