@@ -102,8 +102,8 @@ export const FILE_RULES: readonly Rule<FileSubject>[] = [
     *look(subject) {
       const { book, file } = subject;
       const { title, subtitle } = book.record;
-      // Equal to the letter, with the subtitle behind it or without.
-      if (file.title !== title && !(subtitle && file.title === `${title}: ${subtitle}`))
+      // A title that lacks is told of by itself. Equal to the letter, with the subtitle behind it or without.
+      if (title.trim() && file.title !== title && !(subtitle && file.title === `${title}: ${subtitle}`))
         yield {
           message: `The file’s title is “${file.title}”, the record “${title}”.`,
           file: file.name,

@@ -50,7 +50,7 @@ export async function drawBarcode(pen: Pen, isbn: string, price: Money | null, b
   // An add-on leaves less light around: it then sets the module, within what readers take (80 % of full size).
   const module = Math.min(MODULE, Math.floor(box.width / (width + LIGHT + 7)));
   const height = Math.round((BAR * module) / MODULE);
-  const left = box.x + Math.round((box.width - width * module) / 2 + ((LIGHT - 7) * module) / 4);
+  const left = box.x + Math.round((box.width - width * module) / 2 + ((LIGHT - 7) * module) / 2);
   const size = Math.round(module * 8.4);
   const head = size + inches(0.05);
   const foot = box.y + head + Math.round((box.height - head - size * 1.15 - height) / 2) + height;

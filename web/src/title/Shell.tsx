@@ -116,7 +116,7 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
                       className="text-[12px] text-rubric"
                       aria-label={waiting[i] === 1 ? '1 finding' : `${waiting[i]} findings`}
                     >
-                      {waiting[i]}
+                      {waiting[i]?.toLocaleString('en-GB')}
                     </span>
                   ) : null}
                 </Link>

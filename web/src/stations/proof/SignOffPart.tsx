@@ -96,7 +96,8 @@ export function SignOffPart({
                     ▲{' '}
                   </span>
                   <Link className="underline" href="findings">
-                    {cautions === 1 ? '1 caution is' : `${cautions} cautions are`} still open.
+                    {cautions === 1 ? '1 caution is' : `${cautions.toLocaleString('en-GB')} cautions are`}{' '}
+                    still open.
                   </Link>
                 </li>
               ) : null}
