@@ -5,6 +5,7 @@ import { hasText } from '../order';
 import { authorsLine, bareIsbn, isbnFault, ISBN_FAULTS } from '../record';
 import { atSection, type BookSubject } from './book/subject';
 import { likest } from './letters';
+import { PRACTICE } from './practice';
 import type { Rule } from './rules';
 
 const plain = (s: string): string =>
@@ -13,7 +14,6 @@ const plain = (s: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
-export const PRACTICE = 'common practice';
 const REFUSED = 'Shops compare the two and refuse the book where they differ.';
 
 /** What the record lacks, and what the book says of itself in its own pages. */

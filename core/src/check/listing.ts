@@ -2,7 +2,7 @@
 import { moneyString, type Finding } from '../base';
 import type { Book, Edition } from '../book';
 import { listedAs, listedDifferently, LISTED_FIELDS, type ListedAs, type ListedField } from '../trade';
-import { PRACTICE } from './agreement';
+import { PRACTICE } from './practice';
 import { runRules, type Rule } from './rules';
 
 export interface ListingSubject {

@@ -3,7 +3,7 @@
  * (OPS 2.0.1 §2), the NCX to navigate by, and the contents as a page like any other.
  */
 import { escapeXml } from '../base';
-import { RELATOR, sortNameOf } from '../record';
+import { RELATOR, sortNameOf, subjectOf } from '../record';
 import { rights } from './metadata';
 import { navList } from './navigation';
 import { ncxFile } from './ncx';
@@ -74,7 +74,10 @@ function metadata({ record, identifier, sampleOf, date, modified, pictures }: Pu
   if (record.imprint) meta.push(`<dc:publisher>${escapeXml(record.imprint)}</dc:publisher>`);
   if (record.description) meta.push(`<dc:description>${escapeXml(record.description)}</dc:description>`);
   for (const k of record.keywords) meta.push(`<dc:subject>${escapeXml(k)}</dc:subject>`);
-  if (date) meta.push(`<dc:date opf:event="publication">${escapeXml(date.slice(0, 10))}</dc:date>`);
+  for (const code of record.subjects)
+    meta.push(`<dc:subject>${escapeXml(subjectOf(code)?.name ?? code)}</dc:subject>`);
+  const published = record.published || date.slice(0, 10);
+  if (published) meta.push(`<dc:date opf:event="publication">${escapeXml(published)}</dc:date>`);
   if (modified) meta.push(`<dc:date opf:event="modification">${escapeXml(modified.slice(0, 10))}</dc:date>`);
   meta.push(...rights(record));
   if (sampleOf !== null) meta.push(`<dc:source>${escapeXml(sampleOf)}</dc:source>`);

@@ -1,6 +1,6 @@
 /** The record as metadata of the package (EPUB 3.3 §5.5): Dublin Core elements and what refines them. */
 import { escapeXml } from '../base';
-import { authorsLine, RELATOR, sortNameOf, type BookRecord } from '../record';
+import { authorsLine, RELATOR, sortNameOf, subjectOf, type BookRecord } from '../record';
 import type { Publication } from './publication';
 
 export function bookMeta({ record, identifier, date, modified, pagesOf }: Publication): string[] {
@@ -26,15 +26,39 @@ export function bookMeta({ record, identifier, date, modified, pagesOf }: Public
   if (record.imprint) meta.push(`<dc:publisher>${escapeXml(record.imprint)}</dc:publisher>`);
   if (record.description) meta.push(`<dc:description>${escapeXml(record.description)}</dc:description>`);
   for (const k of record.keywords) meta.push(`<dc:subject>${escapeXml(k)}</dc:subject>`);
+  meta.push(...subjects(record), ...collections(record));
   // Dublin Core has no term for it; the prefix of schema.org is reserved (EPUB 3.3 §D.1.4).
   if (record.editionStatement)
     meta.push(`<meta property="schema:bookEdition">${escapeXml(record.editionStatement)}</meta>`);
-  if (date) meta.push(`<dc:date>${escapeXml(date.slice(0, 10))}</dc:date>`);
+  const published = record.published || date.slice(0, 10);
+  if (published) meta.push(`<dc:date>${escapeXml(published)}</dc:date>`);
   meta.push(...rights(record));
   if (pagesOf !== null)
     meta.push(`<meta property="pageBreakSource">${pagesOf ? `urn:isbn:${pagesOf}` : 'none'}</meta>`);
   meta.push(`<meta property="dcterms:modified">${moment(date || modified)}</meta>`);
   return meta;
+}
+
+/** Codes of Thema with their scheme (EPUB 3.3 §D.3.2 and D.3.15). */
+const subjects = (record: BookRecord): string[] =>
+  record.subjects.flatMap((code, i) => [
+    `<dc:subject id="s${i + 1}">${escapeXml(subjectOf(code)?.name ?? code)}</dc:subject>`,
+    `<meta refines="#s${i + 1}" property="authority">Thema</meta>`,
+    `<meta refines="#s${i + 1}" property="term">${escapeXml(code)}</meta>`,
+  ]);
+
+/** The series with the book's place in it, and the collection (EPUB 3.3 §D.3.4). */
+function collections({ series, volume, collection }: BookRecord): string[] {
+  const named = (id: string, name: string, place: string): string[] =>
+    name === ''
+      ? []
+      : [
+          `<meta property="belongs-to-collection" id="${id}">${escapeXml(name)}</meta>`,
+          `<meta refines="#${id}" property="collection-type">series</meta>`,
+          ...(place ? [`<meta refines="#${id}" property="group-position">${escapeXml(place)}</meta>`] : []),
+        ];
+  const place = /^\d+(?:\.\d+)?$/.test(volume) ? volume : '';
+  return [...named('series', series, place), ...named('collection', collection, '')];
 }
 
 /** Who holds the copyright; nothing where nobody is named. */

@@ -1,4 +1,7 @@
 export * from './isbn';
+export * from './codes';
+export * from './thema';
+export * from './countries';
 export * from './names';
 export * from './record';
 export * from './clauses';

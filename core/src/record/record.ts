@@ -2,17 +2,7 @@
 import * as z from 'zod';
 import { moneySchema } from '../base';
 import { CLAUSES } from './clauses';
-
-const ROLES = ['author', 'editor', 'translator', 'illustrator', 'foreword'] as const;
-export type Role = (typeof ROLES)[number];
-/** MARC relator codes, as EPUB's `role` refinement wants them (id.loc.gov/vocabulary/relators). */
-export const RELATOR: Record<Role, string> = {
-  author: 'aut',
-  editor: 'edt',
-  translator: 'trl',
-  illustrator: 'ill',
-  foreword: 'aui',
-};
+import { AUDIENCES, EDITION_TYPES, ROLES } from './codes';
 
 const contributorSchema = z.object({
   name: z.string(),
@@ -23,15 +13,30 @@ const contributorSchema = z.object({
 });
 export type Contributor = z.infer<typeof contributorSchema>;
 
+const age = z.number().int().min(0).max(99).nullable();
+
 export const recordSchema = z.object({
   title: z.string().default(''),
   subtitle: z.string().default(''),
   contributors: z.array(contributorSchema).default([]),
+  /** The series and the bare number of this book in it: "2", "0.5"; '' for none. */
+  series: z.string().default(''),
+  volume: z.string().default(''),
+  /** A publisher's collection that it belongs to without a number. */
+  collection: z.string().default(''),
   imprint: z.string().default(''),
+  /** The house behind the imprint; '' where that is the imprint itself. */
+  publisher: z.string().default(''),
+  /** Web address of the imprint or the book. */
+  web: z.string().default(''),
   place: z.string().default(''),
   year: z.string().default(''),
+  /** Day of publication in ISO form. */
+  published: z.string().default(''),
   /** As it is printed: "Second edition, revised". '' for a book that appears for the first time and says nothing of it. */
   editionStatement: z.string().default(''),
+  editionNumber: z.number().int().min(1).max(999).nullable().default(null),
+  editionType: z.enum(EDITION_TYPES).nullable().default(null),
   copyrightHolder: z.string().default(''),
   /** What the copyright page says beyond its facts. */
   clauses: z.array(z.enum(CLAUSES)).default(['rights-reserved']),
@@ -42,7 +47,21 @@ export const recordSchema = z.object({
   /** BCP 47. */
   language: z.string().default('en'),
   description: z.string().default(''),
+  /** For lists and for shops that take few characters. */
+  shortDescription: z.string().default(''),
   keywords: z.array(z.string()).default([]),
+  /** Codes of Thema, the main one first. */
+  subjects: z.array(z.string()).default([]),
+  audience: z.enum(AUDIENCES).default('general'),
+  /** Readers' ages in years, both included; null for no bound. */
+  ages: z.object({ from: age, to: age }).default({ from: null, to: null }),
+  adult: z.boolean().default(false),
+  publicDomain: z.boolean().default(false),
+  /** Countries in which it may be sold, by ISO 3166-1; null for the whole world. */
+  territories: z
+    .array(z.string().regex(/^[A-Z]{2}$/))
+    .nullable()
+    .default(null),
   /** List price of the ebook. */
   price: moneySchema.nullable().default(null),
   /** Id of the cover picture among the book's pictures. */

@@ -90,6 +90,52 @@ export const BOOK_CASES: readonly BookCase[] = [
   },
   // Made by hand after the ISBN Users' Manual: the check digit of 978316148410 is 0.
   {
+    rule: 'record/keyword-astray',
+    bad: [record({ keywords: ['submarines'] }), record({ keywords: ['the and of', 'xylophones of Peru'] })],
+    good: [
+      record({ keywords: ['tidal lighthouses'], description: 'A lighthouse.' }),
+      record({ keywords: ['estuaries'], description: 'On the estuary of a river.' }),
+      record({ keywords: ['café'], subtitle: 'Of CAFES and ferries' }),
+      record({ keywords: ['war'], shortDescription: 'After the war.' }),
+    ],
+  },
+  {
+    rule: 'record/volume',
+    bad: [
+      record({ series: 'Estuary', volume: 'Book 2' }),
+      record({ series: 'Estuary', volume: 'II' }),
+      record({ volume: '2' }),
+    ],
+    good: [record({ series: 'Estuary', volume: '0.5' }), record({ series: 'Estuary' })],
+  },
+  {
+    rule: 'record/published',
+    bad: [record({ year: '2026', published: '2025-12-31' })],
+    good: [
+      record({ year: '2026', published: '2026-01-01' }),
+      record({ year: '2026', published: '2027-01-01' }),
+      record({ year: '', published: '2025-12-31' }),
+    ],
+  },
+  {
+    rule: 'record/ages',
+    bad: [record({ ages: { from: 12, to: 8 } })],
+    good: [record({ ages: { from: 8, to: 8 } }), record({ ages: { from: null, to: 8 } })],
+  },
+  {
+    rule: 'record/adult-and-children',
+    bad: [
+      record({ adult: true, audience: 'children' }),
+      record({ adult: true, ages: { from: 12, to: null } }),
+    ],
+    good: [record({ adult: true, ages: { from: 18, to: null } }), record({ audience: 'children' })],
+  },
+  {
+    rule: 'record/subject-code',
+    bad: [record({ subjects: ['FV', 'fiction'] })],
+    good: [record({ subjects: ['FV', 'YFC', 'NHTB'] })],
+  },
+  {
     rule: 'record/invalid-isbn',
     bad: [isbns('9783161484101'), isbns('12345')],
     good: [isbns('978-3-16-148410-0')],

@@ -18,6 +18,8 @@ export function Text({
   'aria-label'?: string;
   maxLength?: number;
   autoFocus?: boolean;
+  /** A day is chosen by the browser’s own field. */
+  type?: 'date';
 }) {
   const [now, setNow] = useState(value);
   const typing = useRef(false);

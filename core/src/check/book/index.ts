@@ -13,6 +13,7 @@ import { HEADING_RULES } from './headings';
 import { BOOK_LANGUAGE_RULES, LANGUAGE_RULES } from './languages';
 import { NOTE_RULES } from './notes';
 import { ORDER_RULES } from './order';
+import { DETAIL_RULES } from './record';
 import { PAGE_RULES, type PagesSubject } from './pages';
 import type { Reading } from './reading';
 import { ADDRESS_RULES, REFERENCE_RULES } from './references';
@@ -30,6 +31,7 @@ export const SECTION_RULES: readonly Rule<Reading>[] = [
 ];
 export const BOOK_RULES: readonly Rule<BookSubject>[] = [
   ...RECORD_RULES,
+  ...DETAIL_RULES,
   ...BOOK_LANGUAGE_RULES,
   ...ORDER_RULES,
   ...REFERENCE_RULES,
