@@ -155,7 +155,7 @@ export function tellListing(
       await tx.insert(listingEvents).values({ id: randomUUID(), listing: id, at: at++, ...n });
     const last = news.at(-1);
     if (fresh.length === 0 && !more.link && !listed) return;
-    const state = last && fresh.length > 0 ? { state: last.state } : {};
+    const state = last ? { state: last.state } : {};
     await tx
       .update(listings)
       .set({ ...more, ...state, ...(listed ? { listed: JSON.stringify(listed) } : {}), changedAt: at })
@@ -163,18 +163,21 @@ export function tellListing(
   });
 }
 
-/** Notes that an outlet was told what is listed from now on. */
-export function revisedAt(store: Store, id: string, words: string, listed: ListedAs): Promise<void> {
+/** Notes that an outlet was told what is listed from now on; with `again`, that it looks at the book again. */
+export function revisedAt(
+  store: Store,
+  id: string,
+  { words, listed, again }: { words: string; listed: ListedAs; again: boolean },
+): Promise<void> {
   return store.write(async (tx) => {
     const now = Date.now();
     const [row] = await tx.select().from(listings).where(eq(listings.id, id));
     if (!row) return;
+    const state = again ? 'received' : row.state;
     await tx
       .update(listings)
-      .set({ listed: JSON.stringify(listed), changedAt: now })
+      .set({ listed: JSON.stringify(listed), state, changedAt: now })
       .where(eq(listings.id, id));
-    await tx
-      .insert(listingEvents)
-      .values({ id: randomUUID(), listing: id, at: now, state: row.state, words });
+    await tx.insert(listingEvents).values({ id: randomUUID(), listing: id, at: now, state, words });
   });
 }

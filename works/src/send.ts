@@ -76,7 +76,8 @@ export async function sendListing(store: Store, id: string, stop?: AbortSignal):
     if (changed.length === 0) return;
     await adapter.revise(listing.reference, listed, stop);
     const words = `Sent again: ${changed.map(calledInListings).join(', ')}.`;
-    await revisedAt(store, id, words, listed);
+    const again = changed.some((f) => outlet.review.after.includes(f));
+    await revisedAt(store, id, { words, listed, again });
     await followListing(store, listing);
     return;
   }

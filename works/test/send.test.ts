@@ -239,6 +239,23 @@ describe('a book that an outlet has', () => {
       'Change 1: price. It is shown.',
     ]);
   });
+  it('is followed again where it is looked at again, though the outlet is silent after the change', async () => {
+    await openShop();
+    await sendListing(store, listing);
+    await daysOn(3);
+    await followOutlet(store, 'lanternquay');
+    await setRecord({ language: 'en-US' });
+    const server = await listening((q, r) => {
+      if (q.method === 'PUT') return void r.end('{}');
+      q.socket.destroy();
+    });
+    await sendListing(store, listing);
+    server.close();
+    process.env.OUTLET_ADDRESS = `http://127.0.0.1:${port}`;
+    expect((await readListing(store, listing))?.state).toBe('received');
+    await followOutlet(store, 'lanternquay');
+    expect((await readListing(store, listing))?.state).toBe('on sale');
+  });
   it('gets a new file under its old number, and each file once, whatever answers are lost', async () => {
     await openShop();
     await sendListing(store, listing);
@@ -264,6 +281,11 @@ describe('a book that an outlet has', () => {
       delivered: made[0]!.sha256,
       listed: { title: 'The Causeways' },
     });
+    // Back to the first file: it has arrived before, and is not what the outlet has now.
+    expect(await next(made[1]!.id)).toEqual({ id: listing, fresh: true });
+    await sendListing(store, listing);
+    await sendListing(store, listing);
+    expect(parcels()[0]!.keys.map((k) => k.sha256)).toEqual([1, 0, 1].map((i) => made[i]!.sha256));
   });
   it('got a file whose answer was lost before a newer one was chosen: it has the newer one in the end', async () => {
     await openShop();
