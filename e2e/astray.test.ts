@@ -35,7 +35,7 @@ it('keeps the title open around a station that fails, and shows it again', async
   let broken = true;
   // A made-up fault: the outlets answer with what no station can show.
   await page.route('**/api/titles/*/outlets', (route) =>
-    broken ? route.fulfill({ json: { outlets: 5, accounts: 5, listings: 5 } }) : route.continue(),
+    broken ? route.fulfill({ json: { accounts: null, day: 0 } }) : route.continue(),
   );
   await page.goto(`${address()}/titles/${title}/outlets`);
   await page.getByText(/can’t be shown because of an error in Pagina. Your work is safe/).waitFor();
