@@ -42,7 +42,7 @@ export default defineConfig({
           fileParallelism: false,
           // Other work of the machine must not decide.
           testTimeout: 180_000,
-          expect: { poll: { timeout: 5_000 } },
+          expect: { poll: { timeout: 15_000 } },
         },
       },
     ],

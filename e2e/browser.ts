@@ -18,7 +18,8 @@ export async function openBrowser(): Promise<{ browser: Browser; page: Page; err
     ],
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
-  page.setDefaultTimeout(10_000);
+  // A busy machine may take long; what never comes fails all the same.
+  page.setDefaultTimeout(30_000);
   const errors: string[] = [];
   page.on('pageerror', (e) => errors.push(e.message));
   return { browser, page, errors };

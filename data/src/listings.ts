@@ -55,7 +55,12 @@ export function openListing(
       return { id, fresh: true };
     }
     const { id } = known;
-    if (known.delivered !== '' && known.delivered === file?.sha256) return { id, fresh: false };
+    if (known.delivered !== '' && known.delivered === file?.sha256) {
+      // Another may have been meant to follow, and not arrived.
+      if (known.product !== l.product)
+        await tx.update(listings).set({ product: l.product, changedAt: now }).where(eq(listings.id, id));
+      return { id, fresh: false };
+    }
     if (known.product !== l.product || known.state !== 'waiting') {
       await tx.update(listings).set({ product: l.product, changedAt: now }).where(eq(listings.id, id));
       await tell(id, `${file?.name ?? 'A new file'} waits to be sent.`);
@@ -135,15 +140,17 @@ export async function openListings(store: Store, outlet: string): Promise<Listin
 
 /**
  * Takes over what an outlet says has happened, from the beginning: what the log has already, as often as it happened, is not
- * written again.
+ * written again. What was asked before something else happened to the listing (`since`, its `changedAt`) is passed over.
  */
 export function tellListing(
   store: Store,
   id: string,
   news: readonly { state: ListingState; words: string }[],
-  { listed, ...more }: { link?: string; listed?: ListedAs } = {},
+  { since, listed, ...more }: { since?: number; link?: string; listed?: ListedAs } = {},
 ): Promise<void> {
   return store.write(async (tx) => {
+    const [row] = await tx.select().from(listings).where(eq(listings.id, id));
+    if (!row || (since !== undefined && row.changedAt !== since)) return;
     const known = await tx.select().from(listingEvents).where(eq(listingEvents.listing, id));
     const fresh = news.filter((n) => {
       const at = known.findIndex((k) => k.state === n.state && k.words === n.words);

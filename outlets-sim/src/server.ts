@@ -1,6 +1,6 @@
 /**
  * The shop's protocol. A parcel is `POST /parcels` with a `Parcel-Key` header; its body is one line of JSON (the slip), a
- * line feed, and the ebook's bytes; a `Replaces` header names the book whose file it is. `GET /parcels?key=KEY&sha256=SUM`
+ * line feed, and the ebook's bytes; a `Replaces` header names the book whose file it is. `GET /parcels?key=KEY`
  * tells whether it has arrived; `GET /parcels/REFERENCE` tells what has happened and what the shop shows; `PUT
  * /parcels/REFERENCE/slip` changes that; `GET` and `POST /clock` tell and move the shop's day.
  */
@@ -107,8 +107,7 @@ export function shopServer(path: string): Server {
       return say(r, receipt.status, receipt);
     }
     if (url.pathname === '/parcels') {
-      const [key, sha256] = [url.searchParams.get('key'), url.searchParams.get('sha256')];
-      const there = parcelOf(shop, key, sha256);
+      const there = parcelOf(shop, url.searchParams.get('key'));
       return there ? say(r, 200, receiptOf(there)) : say(r, 404, { message: 'No such parcel has arrived.' });
     }
     const parcel = shop.parcels.find((p) => url.pathname.startsWith(`/parcels/${p.reference}`));

@@ -86,13 +86,9 @@ export const receiptOf = (p: Parcel): { reference: string; sha256: string } => (
   sha256: sha256Of(p),
 });
 
-/** A parcel that has come under this key, else one whose file is this one. */
-export function parcelOf(shop: ShopState, key: string | null, sha256: string | null): Parcel | undefined {
-  return (
-    shop.parcels.find((p) => p.keys.some((k) => k.key === key)) ??
-    shop.parcels.find((p) => sha256Of(p) === sha256)
-  );
-}
+/** The parcel that has come under this key. */
+export const parcelOf = (shop: ShopState, key: string | null): Parcel | undefined =>
+  shop.parcels.find((p) => p.keys.some((k) => k.key === key));
 
 /**
  * Takes a parcel in. The same key again is the same parcel, whatever happened to the first answer. `replaces` is the
@@ -107,7 +103,7 @@ export function receive(
 ): Receipt {
   if (!/^[\w-]{8,100}$/.test(key)) return { status: 400, message: 'A parcel needs a key.' };
   const sha256 = createHash('sha256').update(file).digest('hex');
-  const known = shop.parcels.find((p) => p.keys.some((k) => k.key === key));
+  const known = parcelOf(shop, key);
   if (known)
     return known.keys.some((k) => k.key === key && k.sha256 === sha256)
       ? { status: 200, reference: known.reference, sha256 }

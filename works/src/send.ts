@@ -10,7 +10,6 @@ import {
   streamStored,
   tellListing,
   type JobEnd,
-  type Listing,
   type Store,
 } from '@pagina/data';
 import { calledInListings } from '@pagina/core/check';
@@ -78,7 +77,7 @@ export async function sendListing(store: Store, id: string, stop?: AbortSignal):
     const words = `Sent again: ${changed.map(calledInListings).join(', ')}.`;
     const again = changed.some((f) => outlet.review.after.includes(f));
     await revisedAt(store, id, { words, listed, again });
-    await followListing(store, listing);
+    await followListing(store, id);
     return;
   }
   const { sha256, size } = product;
@@ -87,7 +86,7 @@ export async function sendListing(store: Store, id: string, stop?: AbortSignal):
   const name = fileNameAt(outlet, loaded.book.record, edition, '.epub');
   if (!name) throw new NotSent('The record lacks what the outlet names files by.', false);
   const parcel: Parcel = {
-    key: `${id}-${listing.deliveries}`,
+    key: listing.deliveries === 0 ? id : `${id}-${listing.deliveries}`,
     replaces: listing.reference,
     listed,
     name,
@@ -100,6 +99,8 @@ export async function sendListing(store: Store, id: string, stop?: AbortSignal):
   const earlier = there && made.find((p) => p.sha256 === there.sha256);
   if (receipt.sha256 !== sha256 && !earlier)
     throw new NotSent('The outlet received a different file from the one sent: the checksums differ.', true);
+  // It may have come with what the record said then.
+  if (there?.sha256 === sha256) await adapter.revise(there.reference, listed, stop);
   const bytes = earlier?.size ?? size;
   await deliveredTo(store, id, {
     ...receipt,
@@ -112,14 +113,17 @@ export async function sendListing(store: Store, id: string, stop?: AbortSignal):
 
 /** Asks an outlet after every listing that may have news there. */
 export async function followOutlet(store: Store, outlet: string): Promise<void> {
-  for (const listing of await openListings(store, outlet)) await followListing(store, listing);
+  for (const { id } of await openListings(store, outlet)) await followListing(store, id);
 }
 
-async function followListing(store: Store, { id, outlet, reference }: Listing): Promise<void> {
-  const news = await adapterOf(outlet)
-    .poll(reference)
+async function followListing(store: Store, id: string): Promise<void> {
+  const listing = await readListing(store, id);
+  if (!listing) return;
+  const news = await adapterOf(listing.outlet)
+    .poll(listing.reference)
     .catch(() => null);
   if (!news) return;
-  const { link, listed } = news;
-  await tellListing(store, id, news.events, { ...(link ? { link } : {}), ...(listed ? { listed } : {}) });
+  const { events, link, listed } = news;
+  const more = { since: listing.changedAt, ...(link ? { link } : {}), ...(listed ? { listed } : {}) };
+  await tellListing(store, id, events, more);
 }

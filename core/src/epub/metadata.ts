@@ -39,7 +39,7 @@ export function bookMeta({ record, identifier, date, modified, pagesOf }: Public
   return meta;
 }
 
-/** Codes of Thema with their scheme (EPUB 3.3 §D.3.2 and D.3.15). */
+/** Codes of Thema with their scheme (EPUB 3.3 §D.3, authority and term). */
 const subjects = (record: BookRecord): string[] =>
   record.subjects.flatMap((code, i) => [
     `<dc:subject id="s${i + 1}">${escapeXml(subjectOf(code)?.name ?? code)}</dc:subject>`,
@@ -47,7 +47,7 @@ const subjects = (record: BookRecord): string[] =>
     `<meta refines="#s${i + 1}" property="term">${escapeXml(code)}</meta>`,
   ]);
 
-/** The series with the book's place in it, and the collection (EPUB 3.3 §D.3.4). */
+/** The series with the book's place in it, and the collection (EPUB 3.3 §D.3, belongs-to-collection). */
 function collections({ series, volume, collection }: BookRecord): string[] {
   const named = (id: string, name: string, place: string): string[] =>
     name === ''

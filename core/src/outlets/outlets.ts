@@ -29,7 +29,7 @@ function ebookOutlet(id: string): EbookOutlet {
 export const OUTLETS: readonly Outlet[] = [
   {
     ...ebookOutlet('lanternquay'),
-    words: 'An ebook shop. It looks at every book for two days before it sells it.',
+    words: 'An ebook shop. It puts a book on sale about two and a half days after the book has come.',
     takes: [
       'title',
       'subtitle',

@@ -60,10 +60,13 @@ export async function sendTo(
     // The file stays as it is: what is asked of it was asked when it went.
     const refused = demands.find((d) => d.state === 'not met' && d.station !== 'editions');
     if (refused) throw new Unanswerable(`${refused.name}: ${refused.why}`, 409);
-    if (!there?.delivered || there.state === 'waiting')
+    const has = there?.delivered ? products.find((p) => p.sha256 === there.delivered) : undefined;
+    if (!there || !has)
       throw new Unanswerable(`${outlet.name} doesn’t have the book yet. Send the file first.`, 409);
+    if (under.length > 0) throw new Unanswerable('Something is being sent. Wait until it has arrived.', 409);
     if (changesAt(outlet, loaded.book, edition, there, there.delivered).inFile.length > 0)
       throw new Unanswerable('The ebook contains details that have changed. Make it again and send it.', 409);
+    await openListing(s, { title, outlet: outlet.id, edition: edition.id, product: has.id });
     return begin(there.id);
   }
   const missing = demands.find((d) => d.state === 'not met');

@@ -36,7 +36,7 @@ export interface News {
 export interface OutletAdapter {
   /** Waits between tries to send, in milliseconds. */
   readonly again: readonly number[];
-  /** The receipt of a parcel, or of this very file, that the outlet has already; null where it has neither. A parcel of that key may hold another file. */
+  /** The receipt of a parcel of this key that the outlet has already, with this file or another; null where it has none. */
   ask(parcel: Parcel, stop?: AbortSignal): Promise<Receipt | null>;
   send(parcel: Parcel, stop?: AbortSignal): Promise<Receipt>;
   /** Tells what is listed differently from now on, without a file. */

@@ -27,8 +27,8 @@ const newsSchema = z.object({
 
 export const lanternquay: OutletAdapter = {
   again: [500, 2_000, 8_000],
-  async ask({ key, sha256 }, stop) {
-    const path = `/parcels?key=${encodeURIComponent(key)}&sha256=${sha256}`;
+  async ask({ key }, stop) {
+    const path = `/parcels?key=${encodeURIComponent(key)}`;
     const answer = await callOutlet(path, {}, { stop, limits: NEWS });
     return answer.status === 404 ? null : receiptOf(answer);
   },

@@ -1,7 +1,7 @@
 /** Words by which a book is to be found, and whether it has anything to do with them. */
 import type { Reading } from './reading';
 
-/** Words of a block's section, each once, as one text. */
+/** Words of a section, each once, as one text. */
 const known = new WeakMap<object, string>();
 const plain = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
 const wordsIn = (text: string): string[] => plain(text).match(/[\p{L}\p{N}]+/gu) ?? [];
@@ -27,9 +27,6 @@ export function isAstray(phrase: string, readings: readonly Reading[], said: rea
   const carrying = words.filter((w) => w.length >= CARRIES);
   const stems = (carrying.length > 0 ? carrying : words).map((w) => ` ${stemOf(w)}`);
   if (stems.length === 0) return false;
-  const texts = [once(said.flatMap(wordsIn)), ...section(readings)];
+  const texts = [once(said.flatMap(wordsIn)), ...readings.map(wordsOf)];
   return !texts.some((text) => stems.some((stem) => text.includes(stem)));
-}
-function* section(readings: readonly Reading[]): Generator<string> {
-  for (const r of readings) yield wordsOf(r);
 }

@@ -20,7 +20,7 @@ export function People() {
   const keep = (people: Contributor[], label: string): void => set({ contributors: people }, label);
   const setAuthors = (list: Contributor[]): void => keep([...list, ...others], 'Change the authors');
   const setOthers = (list: Contributor[]): void => keep([...authors, ...list], 'Change the contributors');
-  const with_ = (list: readonly Contributor[], i: number, c: Contributor): Contributor[] => [
+  const put = (list: readonly Contributor[], i: number, c: Contributor): Contributor[] => [
     ...list.slice(0, i),
     ...(c.name ? [c] : []),
     ...list.slice(i + 1),
@@ -35,7 +35,7 @@ export function People() {
             i === authors.length && i > 0 ? 'A pen name is written as it stands on the cover.' : undefined
           }
         >
-          <Text value={a.name} onCommit={(name) => setAuthors(with_(authors, i, { ...a, name }))} />
+          <Text value={a.name} onCommit={(name) => setAuthors(put(authors, i, { ...a, name }))} />
         </Field>
       ))}
       {authors.map((a, i) => (
@@ -44,15 +44,11 @@ export function People() {
             <Text
               value={a.sortName}
               placeholder={sortNameOf({ ...a, sortName: '' })}
-              onCommit={(sortName) => setAuthors(with_(authors, i, { ...a, sortName }))}
+              onCommit={(sortName) => setAuthors(put(authors, i, { ...a, sortName }))}
             />
           </Field>
           <Field label={`Biography of ${a.name}`} hint="For the page about the author">
-            <Text
-              area={3}
-              value={a.life}
-              onCommit={(life) => setAuthors(with_(authors, i, { ...a, life }))}
-            />
+            <Text area={3} value={a.life} onCommit={(life) => setAuthors(put(authors, i, { ...a, life }))} />
           </Field>
         </div>
       ))}
@@ -66,7 +62,7 @@ export function People() {
               }
               placeholder={i === others.length ? 'Another name' : ''}
               value={c.name}
-              onCommit={(name) => setOthers(with_(others, i, { ...c, name }))}
+              onCommit={(name) => setOthers(put(others, i, { ...c, name }))}
             />
             {i === others.length ? (
               <span className="self-center text-[13px] text-ink-soft">Then choose what they did.</span>
@@ -75,7 +71,7 @@ export function People() {
                 label={`What ${c.name} did`}
                 value={c.role}
                 choices={OTHERS}
-                onChoose={(role) => setOthers(with_(others, i, { ...c, role }))}
+                onChoose={(role) => setOthers(put(others, i, { ...c, role }))}
               />
             )}
           </div>
