@@ -2,8 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, notInArray } from 'drizzle-orm';
 import { listedAsSchema, type ListedAs } from '@pagina/core/trade';
-import { listingEvents, listings, products } from './schema';
-import type { Store } from './open';
+import { deliveries, listingEvents, listings, products } from './schema';
+import type { Database, Store, Tx } from './open';
 
 export type ListingState = 'waiting' | 'received' | 'with the shop' | 'held' | 'on sale';
 export interface ListingEvent {
@@ -55,7 +55,7 @@ export function openListing(
       return { id, fresh: true };
     }
     const { id } = known;
-    if (known.delivered !== '' && known.delivered === file?.sha256) {
+    if (file && (await deliveriesTo(tx, id)).at(-1)?.sha256 === file.sha256) {
       // Another may have been meant to follow, and not arrived.
       if (known.product !== l.product)
         await tx.update(listings).set({ product: l.product, changedAt: now }).where(eq(listings.id, id));
@@ -73,17 +73,17 @@ export function openListing(
 export function deliveredTo(
   store: Store,
   id: string,
-  d: { sha256: string; reference: string; words: string; listed: ListedAs },
+  d: { product: string; sha256: string; reference: string; words: string; listed: ListedAs },
 ): Promise<void> {
   return store.write(async (tx) => {
     const now = Date.now();
-    const { sha256: delivered, reference, words } = d;
-    const [row] = await tx.select().from(listings).where(eq(listings.id, id));
-    const deliveries = (row?.deliveries ?? 0) + 1;
+    const { product, sha256, reference, words } = d;
+    const number = ((await deliveriesTo(tx, id)).at(-1)?.number ?? -1) + 1;
+    await tx.insert(deliveries).values({ listing: id, number, product, sha256, at: now });
     const listed = JSON.stringify(d.listed);
     await tx
       .update(listings)
-      .set({ delivered, deliveries, reference, listed, state: 'received', changedAt: now })
+      .set({ reference, listed, state: 'received', changedAt: now })
       .where(eq(listings.id, id));
     const state = 'received';
     const same = and(
@@ -96,6 +96,9 @@ export function deliveredTo(
       await tx.insert(listingEvents).values({ id: randomUUID(), listing: id, at: now, state, words });
   });
 }
+
+const deliveriesTo = (db: Database | Tx, listing: string): Promise<(typeof deliveries.$inferSelect)[]> =>
+  db.select().from(deliveries).where(eq(deliveries.listing, listing)).orderBy(asc(deliveries.number));
 
 /** Newest first, each with its events in order. */
 export async function listingsOf(store: Store, title: string): Promise<Listing[]> {
@@ -116,8 +119,11 @@ async function withEvents(store: Store, r: typeof listings.$inferSelect): Promis
     .from(listingEvents)
     .where(eq(listingEvents.listing, r.id))
     .orderBy(asc(listingEvents.at));
+  const taken = await deliveriesTo(store.db, r.id);
   return {
     ...r,
+    delivered: taken.at(-1)?.sha256 ?? '',
+    deliveries: (taken.at(-1)?.number ?? -1) + 1,
     state: r.state as ListingState,
     listed: listedFrom(r.listed),
     events: events.map((e) => ({ at: e.at, state: e.state as ListingState, words: e.words })),

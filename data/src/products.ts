@@ -2,7 +2,7 @@
 import { and, desc, eq, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Finding } from '@pagina/core/base';
 import { fitSchema, type Fit } from '@pagina/core/trade';
-import { listings, products, signOffs } from './schema';
+import { deliveries, listings, products, signOffs } from './schema';
 import type { Store, Tx } from './open';
 
 export interface Product {
@@ -68,14 +68,14 @@ export async function productsOf(store: Store, title: string): Promise<Product[]
       .where(
         or(
           lte(newest.place, TOLD),
-          sql`${products.id} in (select product from ${signOffs} where withdrawn_at is null union select product from ${listings})`,
+          sql`${products.id} in (select product from ${signOffs} where withdrawn_at is null union select product from ${listings} union select product from ${deliveries})`,
         ),
       )
       .orderBy(desc(products.madeAt)),
     store.db
-      .select({ sha256: products.sha256, outlet: listings.outlet })
-      .from(listings)
-      .innerJoin(products, eq(products.id, listings.product))
+      .select({ sha256: deliveries.sha256, outlet: listings.outlet })
+      .from(deliveries)
+      .innerJoin(listings, eq(listings.id, deliveries.listing))
       .where(eq(listings.title, title)),
     store.db
       .select({ sha256: signOffs.sha256, edition: signOffs.edition, at: signOffs.at })

@@ -208,14 +208,23 @@ export const listings = sqliteTable('listings', {
   /** The outlet's own number for it. */
   reference: text('reference').notNull().default(''),
   link: text('link').notNull().default(''),
-  /** SHA-256 of the file that the outlet has; '' for none. */
-  delivered: text('delivered').notNull().default(''),
-  /** How many files it took. */
-  deliveries: integer('deliveries').notNull().default(0),
   /** JSON: what the outlet lists, as it was told or has said since; '' before it was told anything. */
   listed: text('listed').notNull().default(''),
   changedAt: integer('changed_at').notNull(),
 });
+/** Files that an outlet took for a listing, in order: the last is the one that it has. */
+export const deliveries = sqliteTable(
+  'deliveries',
+  {
+    listing: text('listing').notNull(),
+    /** From 0. */
+    number: integer('number').notNull(),
+    product: text('product').notNull(),
+    sha256: text('sha256').notNull(),
+    at: integer('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.listing, t.number] })],
+);
 export const listingEvents = sqliteTable(
   'listing_events',
   {

@@ -21,6 +21,7 @@ import {
   claim,
   CutShort,
   createTitle,
+  deliveredTo,
   enqueue,
   finish,
   forgetTrim,
@@ -232,7 +233,14 @@ describe('jobs', () => {
       store.write((tx) => insertProduct(tx, `${edition}${n}`, { ...file, edition, revision: n, sha256 }));
     await add('ebook', 0, 'a'.repeat(64));
     for (let n = 0; n < 130; n++) await add('paperback', n, (n % 2 ? 'b' : 'c').repeat(64));
-    await openListing(store, { title: id, outlet: 'brisk', edition: 'paperback', product: 'paperback1' });
+    const to = (product: string): ReturnType<typeof openListing> =>
+      openListing(store, { title: id, outlet: 'brisk', edition: 'paperback', product });
+    const { id: listing } = await to('paperback1');
+    expect((await productsOf(store, id)).every((p) => p.sentTo.length === 0)).toBe(true);
+    const taken = { product: 'paperback1', sha256: 'b'.repeat(64), reference: 'B-1', words: 'Received.' };
+    await deliveredTo(store, listing, { ...taken, listed: {} });
+    // It was sent all the same, whatever is to follow it.
+    await to('paperback128');
     const told = await productsOf(store, id);
     expect(told.filter((p) => p.edition === 'ebook').map((p) => p.sentTo)).toEqual([[]]);
     const paperback = told.filter((p) => p.edition === 'paperback');

@@ -101,10 +101,11 @@ export async function sendListing(store: Store, id: string, stop?: AbortSignal):
     throw new NotSent('The outlet received a different file from the one sent: the checksums differ.', true);
   // It may have come with what the record said then.
   if (there?.sha256 === sha256) await adapter.revise(there.reference, listed, stop);
-  const bytes = earlier?.size ?? size;
+  const taken = earlier ?? product;
   await deliveredTo(store, id, {
     ...receipt,
-    words: `Received as ${receipt.reference}, ${bytes} bytes.`,
+    product: taken.id,
+    words: `Received as ${receipt.reference}, ${taken.size} bytes.`,
     listed,
   });
   // A parcel whose answer was lost had arrived after all, and a newer file was chosen since.

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { createServer as createHttpServer, type RequestListener, type Server } from 'node:http';
+import { createServer as createHttpServer, request, type RequestListener, type Server } from 'node:http';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -12,6 +12,7 @@ import {
   accountsOf,
   createTitle,
   enqueue,
+  insertProduct,
   keepBytes,
   openListing,
   openStore,
@@ -19,6 +20,7 @@ import {
   readJob,
   readListing,
   readStored,
+  readTitle,
   revisionOf,
   saveChange,
   setAffiliate,
@@ -62,12 +64,12 @@ interface ShopParcel {
 const parcels = (): ShopParcel[] =>
   (JSON.parse(readFileSync(join(store.folder, 'lanternquay.json'), 'utf8')) as { parcels: ShopParcel[] })
     .parcels;
-/** As if the outlet's last answer had never come. */
-const forgetAnswer = (delivered = '', deliveries = 0): Promise<unknown> =>
-  store.client.execute({
-    sql: "UPDATE listings SET reference = CASE ? WHEN '' THEN '' ELSE reference END, state = 'waiting', delivered = ?, deliveries = ?",
-    args: [delivered, delivered, deliveries],
-  });
+/** As if the outlet's answer to a parcel, and to those after it, had never come. */
+async function forgetAnswer(number = 0): Promise<void> {
+  await store.client.execute({ sql: 'DELETE FROM deliveries WHERE number >= ?', args: [number] });
+  const reference = number === 0 ? ", reference = ''" : '';
+  await store.client.execute(`UPDATE listings SET state = 'waiting'${reference}`);
+}
 const setRecord = async (fields: Partial<BookRecord>): Promise<unknown> =>
   saveChange(store, title, {
     base: (await revisionOf(store, title)) ?? 0,
@@ -259,7 +261,6 @@ describe('a book that an outlet has', () => {
   it('gets a new file under its old number, and each file once, whatever answers are lost', async () => {
     await openShop();
     await sendListing(store, listing);
-    const first = (await readListing(store, listing))!;
     await setRecord({ title: 'The Causeways' });
     await enqueue(store, 'make', { edition: 'ebook' }, title);
     await runner().once();
@@ -269,7 +270,7 @@ describe('a book that an outlet has', () => {
       openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product });
     expect(await next(made[0]!.id)).toEqual({ id: listing, fresh: true });
     await sendListing(store, listing);
-    await forgetAnswer(first.delivered, 1);
+    await forgetAnswer(1);
     await sendListing(store, listing);
     await daysOn(3);
     await followOutlet(store, 'lanternquay');
@@ -281,6 +282,8 @@ describe('a book that an outlet has', () => {
       delivered: made[0]!.sha256,
       listed: { title: 'The Causeways' },
     });
+    // Both were sent there, and are told of as long as the title has them.
+    expect((await productsOf(store, title)).map((p) => p.sentTo)).toEqual([['lanternquay'], ['lanternquay']]);
     // Back to the first file: it has arrived before, and is not what the outlet has now.
     expect(await next(made[1]!.id)).toEqual({ id: listing, fresh: true });
     await sendListing(store, listing);
@@ -315,6 +318,70 @@ describe('a book that an outlet has', () => {
     expect((await readListing(store, listing))?.listed?.title).toBe('Causeway, The');
   });
 });
+
+it('whatever is cut off, in whatever order, each file arrives once and the outlet ends up with what was meant', async () => {
+  await openShop();
+  // Between the two stands a line that is cut before a call, or after it with its answer.
+  let faults: ('before' | 'after' | 'none')[] = [];
+  const line = await listening((q, r) => {
+    const fault = faults.shift() ?? 'none';
+    if (fault === 'before') return void q.socket.destroy();
+    const headers = { ...q.headers, host: '' };
+    const passed = request({ port, host: '127.0.0.1', path: q.url, method: q.method, headers }, (a) => {
+      if (fault === 'after') return void a.resume().on('end', () => q.socket.destroy());
+      r.writeHead(a.statusCode ?? 500, a.headers);
+      a.pipe(r);
+    });
+    q.pipe(passed);
+  });
+  let random = 7;
+  const below = (n: number): number => (random = (random * 48_271) % 2_147_483_647) % n;
+  const files = await Promise.all(
+    [1, 2, 3].map(async (n) => {
+      const { sha256, size } = await keepBytes(store, new TextEncoder().encode(`file ${n}`));
+      const id = `file-${n}`;
+      const name = `file-${n}.epub`;
+      const more = { title, edition: 'ebook', revision: n, pages: 0, findings: [] };
+      await store.write((tx) => insertProduct(tx, id, { ...more, name, sha256, size }));
+      return { id, sha256 };
+    }),
+  );
+  let wanted = '';
+  let sent = 0;
+  for (let step = 0; step < 250; step++) {
+    const what = below(4);
+    if (what === 0) await setRecord({ price: { minor: 100 + below(900), currency: 'GBP' } });
+    if (what === 1 || wanted === '') {
+      const file = files[below(files.length)]!;
+      await openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product: file.id });
+      wanted = file.sha256;
+    }
+    faults = Array.from({ length: 4 }, () => (['before', 'after', 'none', 'none'] as const)[below(4)]!);
+    await sendListing(store, listing).then(
+      () => void sent++,
+      (e: unknown) => void expect(e).toBeInstanceOf(NotSent),
+    );
+    if (what === 2) await followOutlet(store, 'lanternquay');
+    if (what === 3) await daysOn(1);
+  }
+  faults = [];
+  await sendListing(store, listing);
+  expect(sent).toBeGreaterThan(50);
+  expect(parcels()).toHaveLength(1);
+  const [parcel] = parcels();
+  const now = (await readListing(store, listing))!;
+  const keys = parcel!.keys as { key?: string; sha256: string }[];
+  expect(new Set(keys.map((k) => k.key)).size).toBe(keys.length);
+  // Never the same file twice running: that would be one sent twice.
+  expect(keys.filter((k, i) => k.sha256 === keys[i - 1]?.sha256)).toEqual([]);
+  expect(keys.at(-1)?.sha256).toBe(wanted);
+  expect(now.delivered).toBe(wanted);
+  const { book } = (await readTitle(store, title))!;
+  expect(parcel!.slip).toMatchObject({ price: book.record.price!.minor, title: book.record.title });
+  expect(now.listed?.price).toEqual(book.record.price);
+  line.closeAllConnections();
+  line.close();
+}, 240_000);
 
 /** A shop of the test's own, which does what real ones do on bad days. */
 async function listening(answer: RequestListener): Promise<Server> {
