@@ -9,30 +9,45 @@ import {
   schema,
   templateOf,
   type Book,
+  type Edition,
 } from '../src/book';
 import { checkEpub } from '../src/check';
 import { writeEpub } from '../src/epub';
 import {
   bookAddressAt,
   demandsOf,
+  factsOf,
   fileFor,
   fileNameAt,
   isReady,
   linksToShops,
   OUTLETS,
   type Account,
+  type MadeFile,
+  type Outlet,
 } from '../src/outlets';
 import { book, section, threeChapters } from './fixtures/books';
 
 const outlet = OUTLETS[0]!;
-const state = (b: ReturnType<typeof threeChapters>, made: Parameters<typeof demandsOf>[3], revision = 0) =>
-  Object.fromEntries(
-    demandsOf(outlet, b, b.editions[1]!, made, revision, null).map((d) => [d.name, d.state]),
-  );
+const demandsWith = (
+  b: Book,
+  made: MadeFile | null,
+  revision: number,
+  {
+    at = outlet,
+    account = null,
+    edition = b.editions[1]!,
+  }: { at?: Outlet; account?: Account | null; edition?: Edition } = {},
+) => {
+  const facts = factsOf({ outlet: at, book: b, edition, revision, files: [], account });
+  return demandsOf(at, { ...facts, made: made ? { [fileFor(b, edition.id, at.id)]: made } : {} });
+};
+const state = (b: Book, made: MadeFile | null, revision = 0): Partial<Record<string, string>> =>
+  Object.fromEntries(demandsWith(b, made, revision).map((d) => [d.name, d.state]));
 
 it('tells demand by demand what a shop would refuse', () => {
   const b = threeChapters();
-  expect(state(b, null)).toEqual({
+  expect(state(b, null)).toMatchObject({
     Title: 'met',
     Author: 'met',
     Description: 'not met',
@@ -41,18 +56,17 @@ it('tells demand by demand what a shop would refuse', () => {
     ISBN: 'optional',
     Ebook: 'not met',
     'File name': 'met',
-    'Word-processor file': 'not asked',
+    Subtitle: 'optional',
+    Keywords: 'optional',
   });
   const ready = {
     ...b,
     record: { ...b.record, description: 'x'.repeat(60), price: { minor: 499, currency: 'GBP' }, cover: 'c' },
   };
+  expect(isReady(demandsWith(ready, { upTo: 3, madeAt: 5, findings: [] }, 3))).toBe(true);
+  expect(state(ready, { upTo: 2, madeAt: 5, findings: [] }, 3).Ebook).toBe('not met');
   expect(
-    isReady(demandsOf(outlet, ready, ready.editions[1]!, { revision: 3, madeAt: 5, findings: [] }, 3, null)),
-  ).toBe(true);
-  expect(state(ready, { revision: 2, madeAt: 5, findings: [] }, 3).Ebook).toBe('not met');
-  expect(
-    state(ready, { revision: 3, madeAt: 5, findings: [{ rule: 'x', severity: 'blocker', message: '' }] }, 3)
+    state(ready, { upTo: 3, madeAt: 5, findings: [{ rule: 'x', severity: 'blocker', message: '' }] }, 3)
       .Ebook,
   ).toBe('not met');
 });
@@ -74,8 +88,7 @@ it('names files by each outlet’s rule, and asks for what the name lacks', () =
 it('refuses an ebook that this outlet would send back, and says why', () => {
   const b = threeChapters();
   const refused = { rule: 'outlet/script', severity: 'caution' as const, message: 'No scripts.' };
-  const of = (id: string) =>
-    state(b, { revision: 0, madeAt: 5, findings: [{ ...refused, outlet: id }] }).Ebook;
+  const of = (id: string) => state(b, { upTo: 0, madeAt: 5, findings: [{ ...refused, outlet: id }] }).Ebook;
   expect([of(outlet.id), of('another')]).toEqual(['not met', 'met']);
 });
 
@@ -122,9 +135,7 @@ describe('links to books in a shop', () => {
     expect(fileFor(b, 'ebook', outlet.id)).toBe('ebook/for/lanternquay');
     expect(fileFor(threeChapters(), 'ebook', outlet.id)).toBe('ebook');
     const ebook = (made: number, account: Account | null) =>
-      demandsOf(outlet, b, b.editions[1]!, { revision: 3, madeAt: made, findings: [] }, 3, account).find(
-        (d) => d.name === 'Ebook',
-      );
+      demandsWith(b, { upTo: 3, madeAt: made, findings: [] }, 3, { account }).find((d) => d.name === 'Ebook');
     expect(ebook(10, null)?.state).toBe('met');
     expect(ebook(10, { affiliate: 'x', changedAt: 9 })?.state).toBe('met');
     expect(ebook(10, { affiliate: 'x', changedAt: 11 })?.why).toMatch(/code has changed/);

@@ -1,7 +1,7 @@
 /** The log of a title: what was done, by whom, and its inverse; a change and its entry are written together or not at all. */
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import { done, refused, type Outcome } from '@pagina/core/base';
-import { apply, settling, type Change } from '@pagina/core/book';
+import { apply, isBeside, settling, type Change } from '@pagina/core/book';
 import { changes, sections, titles } from './schema';
 import type { Store, Tx } from './open';
 import { load, metaOf, wordsOf, writeSections } from './titles';
@@ -93,6 +93,7 @@ export async function write(
     actor,
     requests: requests.join(' '),
     change: JSON.stringify(change),
+    beside: isBeside(change),
     inverse: JSON.stringify(inverse),
     label: labelOf(change),
     at: now,

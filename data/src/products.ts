@@ -1,8 +1,8 @@
 /** Files made of editions, with what the checks said of them. */
-import { and, desc, eq, isNull, lte, or, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, lte, max, or, sql } from 'drizzle-orm';
 import type { Finding } from '@pagina/core/base';
 import { fitSchema, type Fit } from '@pagina/core/trade';
-import { deliveries, listings, products, signOffs } from './schema';
+import { changes, deliveries, listings, products, signOffs, titles } from './schema';
 import type { Store, Tx } from './open';
 
 export interface Product {
@@ -12,7 +12,9 @@ export interface Product {
   name: string;
   sha256: string;
   size: number;
+  /** The revision of the book that it was made of, and the newest one whose file it still is. */
   revision: number;
+  upTo: number;
   pages: number;
   findings: Finding[];
   /** SHA-256 of its impression; '' where none was taken. */
@@ -30,7 +32,7 @@ export interface Product {
 export async function insertProduct(
   tx: Tx,
   id: string,
-  p: Omit<Product, 'id' | 'madeAt' | 'sentTo' | 'signedOffAt' | 'impression' | 'fit'> & {
+  p: Omit<Product, 'id' | 'madeAt' | 'upTo' | 'sentTo' | 'signedOffAt' | 'impression' | 'fit'> & {
     impression?: string;
     fit?: Fit;
   },
@@ -60,7 +62,7 @@ export async function productsOf(store: Store, title: string): Promise<Product[]
     .from(products)
     .where(eq(products.title, title))
     .as('newest');
-  const [rows, sent, signed] = await Promise.all([
+  const [rows, sent, signed, reached] = await Promise.all([
     store.db
       .select({ product: products })
       .from(products)
@@ -82,15 +84,29 @@ export async function productsOf(store: Store, title: string): Promise<Product[]
       .from(signOffs)
       .where(and(eq(signOffs.title, title), isNull(signOffs.withdrawnAt)))
       .orderBy(desc(signOffs.at)),
+    reachedBy(store, title),
   ]);
   return rows.map(({ product: p }) => ({
     ...p,
+    upTo: p.revision >= reached.shown ? Math.max(p.revision, reached.newest) : p.revision,
     findings: JSON.parse(p.findings) as Finding[],
     fit: p.fit === '' ? null : fitSchema.parse(JSON.parse(p.fit)),
     // A file made again with the same bytes is the file that was signed off.
     signedOffAt: signed.find((s) => s.sha256 === p.sha256 && s.edition === p.edition)?.at ?? null,
     sentTo: [...new Set(sent.filter((l) => l.sha256 === p.sha256).map((l) => l.outlet))],
   }));
+}
+
+/** The newest revision of a title, and the newest that changed what its files show. */
+async function reachedBy(store: Store, title: string): Promise<{ newest: number; shown: number }> {
+  const [[row], [log]] = await Promise.all([
+    store.db.select({ revision: titles.revision }).from(titles).where(eq(titles.id, title)),
+    store.db
+      .select({ shown: max(changes.revision) })
+      .from(changes)
+      .where(and(eq(changes.title, title), eq(changes.beside, false))),
+  ]);
+  return { newest: row?.revision ?? 0, shown: log?.shown ?? 0 };
 }
 
 /** Files of that kind are no longer the title’s. Their bytes go when nothing else has them. */

@@ -64,6 +64,8 @@ export const changes = sqliteTable(
     /** Names of the requests that brought it, in one line: it is saved once, however often it was sent. */
     requests: text('requests').notNull().default(''),
     change: text('change').notNull(),
+    /** Whether no file shows it: files made before are still the book's. */
+    beside: integer('beside', { mode: 'boolean' }).notNull().default(false),
     inverse: text('inverse').notNull(),
     label: text('label').notNull(),
     at: integer('at').notNull(),

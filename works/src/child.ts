@@ -34,7 +34,7 @@ import { compose } from '@pagina/core/compose';
 import { impressionOfEbook, impressionOfPages, type Impression } from '@pagina/core/proof';
 import { recordSchema } from '@pagina/core/record';
 import { arrivalOf, readDelivery } from '@pagina/core/intake';
-import { bookAddressAt, outletNamed, OUTLETS } from '@pagina/core/outlets';
+import { bookAddressAt, outletNamed, OUTLETS, sellsEbooks } from '@pagina/core/outlets';
 import {
   familiarPicture,
   ignoreLateRejections,
@@ -145,7 +145,7 @@ async function make({
     if (taken.ok) shown = taken.value;
     if (subject.ok)
       findings.push(
-        ...checkEpubOf(subject.value, shop ? [shop] : OUTLETS),
+        ...checkEpubOf(subject.value, shop ? [shop].filter(sellsEbooks) : OUTLETS.filter(sellsEbooks)),
         ...checkFileAgreement(book, edition, epubFacts(subject.value, name)),
       );
     findings.push(...(await frontFindings(book, bytesOf)));

@@ -19,6 +19,7 @@ import {
   type Section,
 } from './model';
 import { numberingSchema } from './numbering';
+import { outletIdSchema, placingAt, placingSchema } from './placing';
 import { coverSchema } from './cover';
 import { editionFields, editionFrom, editionsSchema, editionWith, type EditionFields } from './edition';
 import { SECTION_KINDS, type SectionKind } from './kinds';
@@ -87,6 +88,7 @@ const single = [
     /** Null where it no longer is. */
     as: acceptedSchema.nullable(),
   }),
+  z.object({ type: z.literal('set-placing'), outlet: outletIdSchema, fields: someOf(placingSchema) }),
   z.object({ type: z.literal('add-pictures'), pictures: z.array(pictureSchema) }),
   z.object({ type: z.literal('remove-pictures'), ids: z.array(z.string()) }),
   z.object({ type: z.literal('set-pictures'), pictures: z.array(pictureSchema) }),
@@ -236,6 +238,13 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
       return done({
         book: { ...book, accepted: as ? [...others, { ...as, finding }] : others },
         inverse: { type: 'set-accepted', finding, as: before },
+      });
+    }
+    case 'set-placing': {
+      const now = placingAt(book, change.outlet);
+      return done({
+        book: { ...book, placing: { ...book.placing, [change.outlet]: { ...now, ...change.fields } } },
+        inverse: { type: 'set-placing', outlet: change.outlet, fields: pickOld(now, change.fields) },
       });
     }
     case 'add-pictures': {

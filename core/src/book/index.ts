@@ -5,6 +5,8 @@ export * from './model';
 export * from './table';
 export * from './ids';
 export * from './changes';
+export * from './placing';
+export * from './beside';
 export * from './arrival';
 export * from './numbering';
 export * from './notes';

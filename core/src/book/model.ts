@@ -7,6 +7,7 @@ import { coverSchema, type CoverPlan } from './cover';
 import { defaultEditions, editionsSchema, type Edition } from './edition';
 import { kindRule, SECTION_KINDS, type SectionKind } from './kinds';
 import { numberingSchema } from './numbering';
+import { outletIdSchema, placingSchema, type Placing } from './placing';
 import { schema } from './schema';
 import { settle } from './settle';
 
@@ -97,6 +98,8 @@ const bookFields = z.object({
   /** SHA-256 of the reading of the newest manuscript that was taken in; '' for the one that the book began with. */
   reading: z.string().default(''),
   accepted: z.array(acceptedSchema).default([]),
+  /** By outlet. */
+  placing: z.record(outletIdSchema, placingSchema).default({}),
 });
 const bookJson = z.preprocess(withPrintPrices, bookFields);
 export type BookJson = z.input<typeof bookFields>;
@@ -116,6 +119,8 @@ export interface Book {
   reading: string;
   /** Cautions and notes that stand, each with a reason. */
   accepted: readonly Accepted[];
+  /** By outlet. */
+  placing: Readonly<Record<string, Placing>>;
 }
 
 /** A book of these sections, with the usual editions and numbers. */
@@ -137,6 +142,7 @@ export const newBook = (
   indexSee: [],
   reading: '',
   accepted: [],
+  placing: {},
 });
 
 /** An empty section: one empty paragraph. */
@@ -210,6 +216,7 @@ export const bookToJson = (book: Book): BookJson => ({
   words: [...book.words],
   indexSee: [...book.indexSee],
   accepted: [...book.accepted],
+  placing: { ...book.placing },
 });
 
 export const carries = (section: Section, edition: string): boolean => !section.leftOut.includes(edition);

@@ -12,6 +12,7 @@ import { Step } from 'prosemirror-transform';
 import { done, refused, type Outcome } from '../base';
 import { apply, moveSteps, type Change, type Moved, type SingleChange } from './changes';
 import type { Book } from './model';
+import { placingAt } from './placing';
 import { schema } from './schema';
 
 /** A change of the log. */
@@ -71,6 +72,8 @@ function valuesOf(book: Book, c: SingleChange): { set: object; now: object } | n
       return { set: c.fields, now: book.record };
     case 'set-numbering':
       return { set: c.fields, now: book.numbering };
+    case 'set-placing':
+      return { set: c.fields, now: placingAt(book, c.outlet) };
     case 'set-cover':
       return { set: c.fields, now: book.cover };
     case 'set-words':

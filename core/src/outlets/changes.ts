@@ -1,7 +1,7 @@
 /** What an outlet has to be told again after a change, and what that costs in time. */
 import type { Book, Edition } from '../book';
 import { listedAs, listedDifferently, type ListedAs, type ListedField } from '../trade';
-import type { Outlet } from './outlets';
+import type { Outlet } from './outlet';
 
 /** Details that stand in an ebook too: a file made before they changed no longer agrees with them. */
 const IN_FILE: readonly ListedField[] = [

@@ -4,7 +4,8 @@
  */
 import { forOutlet, sectionsIn, type Book, type Section } from '../book';
 import { bareIsbn, isbnFault } from '../record';
-import { outletNamed, type Outlet } from './outlets';
+import type { Outlet } from './outlet';
+import { outletNamed } from './outlets';
 
 /** What the imprint has with an outlet. */
 export interface Account {

@@ -46,13 +46,11 @@ export interface ToSign {
  * else made fits the edition until that changes. `pages` are those of the edition, 0 while they are not known.
  */
 export function outdated(
-  file: { edition: string; revision: number; fit: Fit | null },
+  file: { edition: string; upTo: number; fit: Fit | null },
   now: { book: Book; revision: number; pages: number },
 ): string | null {
   if (!file.fit)
-    return file.revision === now.revision
-      ? null
-      : 'The book has changed since the file was made. Make it again.';
+    return file.upTo === now.revision ? null : 'The book has changed since the file was made. Make it again.';
   const { edition: id, form } = productKeyOf(file.edition);
   const edition = id === null ? undefined : printOf(now.book, id);
   if (!edition) return 'The edition no longer exists.';

@@ -64,6 +64,12 @@ export const recordSchema = z.object({
     .default(null),
   /** List price of the ebook. */
   price: moneySchema.nullable().default(null),
+  /** List prices of the ebook in other currencies, where the author sets them; the rest are worked out. */
+  prices: z.array(moneySchema).default([]),
+  /** What a library pays for the ebook; null for a suggested one. */
+  libraryPrice: moneySchema.nullable().default(null),
+  /** What the ebook costs one who buys the printed book too; null where it isn't offered. */
+  bundlePrice: moneySchema.nullable().default(null),
   /** Id of the cover picture among the book's pictures. */
   cover: z.string().nullable().default(null),
 });

@@ -106,7 +106,7 @@ describe('a sign-off', () => {
       ...ready,
       file: { findings: [{ rule: 'pdf/x', severity: 'blocker', message: '' }] },
       outdated: outdated(
-        { edition: 'ebook', revision: 3, fit: null },
+        { edition: 'ebook', upTo: 3, fit: null },
         { book: threeChapters(), revision: 4, pages: 0 },
       ),
       read: new Set(['2']),
@@ -122,7 +122,7 @@ describe('a sign-off', () => {
   it('of what someone else made is asked for anew when the edition outgrows it, not when the book changes', () => {
     const book = threeChapters();
     const print = book.editions.find((e) => e.form === 'print')!;
-    const file = { edition: `${print.id}/attached-cover`, revision: 1, fit: fitOf(print, 96) };
+    const file = { edition: `${print.id}/attached-cover`, upTo: 1, fit: fitOf(print, 96) };
     expect(outdated(file, { book, revision: 9, pages: 96 })).toBeNull();
     // While the pages are not known, nothing is said of them.
     expect(outdated(file, { book, revision: 9, pages: 0 })).toBeNull();

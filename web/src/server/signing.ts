@@ -19,9 +19,7 @@ const SIGNED = new Set(['whole', 'cover', 'attached-cover', 'attached-pages']);
 /** Pages that an edition has by its files; 0 where no file of the book as it is tells. */
 function pagesBy(products: readonly Product[], edition: string, revision: number): number {
   const supplied = products.find((p) => p.edition === attachedTo(edition, 'attached-pages'));
-  return (
-    supplied?.pages ?? products.find((p) => p.edition === edition && p.revision === revision)?.pages ?? 0
-  );
+  return supplied?.pages ?? products.find((p) => p.edition === edition && p.upTo === revision)?.pages ?? 0;
 }
 
 /** Throws `Unanswerable` with every obstacle in its sentence. */

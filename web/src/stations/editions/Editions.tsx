@@ -267,7 +267,7 @@ function Made({ line }: { line: Line }) {
   return (
     <>
       {format(product.madeAt, 'd MMM yyyy, HH:mm')}
-      {!product.fit && product.revision < revision ? (
+      {!product.fit && product.upTo < revision ? (
         <span className="block text-[13px] text-ochre">the book has changed since</span>
       ) : null}
       {product.signedOffAt !== null ? (

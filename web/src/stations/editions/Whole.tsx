@@ -9,7 +9,7 @@ import { Button, lookOfButton } from '@/ui/Button';
 export function MakeAll() {
   const { session } = useTitle();
   const { book, products, jobs, revision } = useBook();
-  const current = new Set(products.filter((p) => p.revision >= revision).map((p) => p.edition));
+  const current = new Set(products.filter((p) => p.upTo >= revision).map((p) => p.edition));
   const running = jobs.filter((j) => j.kind === 'make' && (j.state === 'queued' || j.state === 'running'));
   const working = new Set(running.map((j) => (j.payload as { edition?: string }).edition));
   const due = book.editions

@@ -47,7 +47,7 @@ export function useFiles(outlet: string, edition: string): Files | null | undefi
 
 /** What goes: the newest file while the book is as it was then, else the one that was signed off. */
 export const toSend = (files: Files | null | undefined, revision: number): Sendable | null =>
-  !files ? null : files.newest.product.revision === revision ? files.newest : (files.signed ?? files.newest);
+  !files ? null : files.newest.product.upTo === revision ? files.newest : (files.signed ?? files.newest);
 
 const when = (at: number): string => format(at, 'd MMM yyyy, HH:mm');
 

@@ -76,7 +76,7 @@ export function EbookProof({ edition }: { edition: Edition }) {
           />
           {job ? (
             <Progress stage={job.stage} share={job.share} />
-          ) : file === files[0] && file.revision < revision ? (
+          ) : file === files[0] && file.upTo < revision ? (
             <>
               <span className="text-ochre">The book has changed since.</span>
               <Button className="h-7 px-2" onClick={() => void session.make(edition.id)}>

@@ -92,9 +92,7 @@ export function CoverDesk() {
         {made && !working ? (
           <span className="truncate text-[13px]">
             <FileLink product={made} />
-            {made.revision < revision ? (
-              <span className="text-ochre"> from before the last change</span>
-            ) : null}
+            {made.upTo < revision ? <span className="text-ochre"> from before the last change</span> : null}
           </span>
         ) : null}
         {job?.state === 'failed' ? (

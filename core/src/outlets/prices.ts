@@ -1,0 +1,152 @@
+/** The price sheet: what a sale brings at an outlet, per territory, and which of its plans is the better one. */
+import { exponentOf, type Money } from '../base';
+import { type Book, type Edition } from '../book';
+import {
+  convertedMoney,
+  equalAtPrice,
+  equalAtSize,
+  lowestBringing,
+  MARKETS,
+  priceIn,
+  printingCost,
+  salesUnder,
+  taxIn,
+  type CurrencyTable,
+  type Market,
+  type Plan,
+  type Ratio,
+  type Sale,
+  type Sold,
+  type Taxes,
+} from '../trade';
+import { trimOf } from '../design';
+import type { Outlet } from './outlet';
+import { territoriesAt } from './toldlists';
+import type { Facts } from './told';
+
+export const listPriceOf = (book: Pick<Book, 'record'>, edition: Edition): Money | null =>
+  edition.form === 'print' ? edition.price : book.record.price;
+
+type Priced = Pick<Facts, 'book' | 'edition' | 'placing' | 'pages' | 'size' | 'currencies' | 'taxes'>;
+
+/** A territory in which an outlet sells, and what one sale there brings by each plan that is open; the best first. */
+export interface SaleAt {
+  market: Market;
+  list: Money;
+  from: 'given' | 'worked out';
+  /** Of an aggregator, the shop. */
+  shop: string;
+  sales: Sale[];
+}
+
+/** What printing a copy costs in a currency; 0 for an ebook, null where nothing is known of it. */
+export function printingIn(
+  { edition, pages, currencies }: Pick<Facts, 'edition' | 'pages' | 'currencies'>,
+  currency: string,
+): number | null {
+  if (edition.form !== 'print') return 0;
+  const trim = trimOf(edition.trim);
+  const cost = pages && trim ? printingCost(pages, trim, edition.inks === 'colour', edition.binding) : null;
+  return cost && (convertedMoney(cost, currency, currencies)?.minor ?? null);
+}
+
+/** The prices at which a plan of the author's choice, or every one, is looked at. */
+const plansAt = (plans: readonly Plan[], chosen: string): readonly Plan[] => {
+  const one = plans.filter((p) => p.id === chosen);
+  return one.length > 0 ? one : plans;
+};
+
+/** What an outlet's sales bring by territory. `price` stands in for the list price at home, such as a library's. */
+export function salesAt(outlet: Outlet, facts: Priced, price = priceAt(outlet, facts)): SaleAt[] {
+  const { book, edition, placing, currencies, taxes, size } = facts;
+  if (!price) return [];
+  const kind = edition.form === 'print' ? 'print' : 'ebook';
+  const sold = territoriesAt(outlet, book.record.territories);
+  const own = kind === 'ebook' && price === book.record.price ? book.record.prices : [];
+  const shops = outlet.passes.filter((s) => placing.shops?.includes(s.id) ?? true);
+  const ways = outlet.passes.length > 0 ? shops : [{ name: '', plans: plansAt(outlet.plans, placing.plan) }];
+  return MARKETS.filter(
+    (m) =>
+      (sold === null || sold.includes(m.territory)) &&
+      outlet.least.prices.some((p) => p.currency === m.currency),
+  ).flatMap((market) => {
+    const list = priceIn(market.currency, { home: price, own }, kind, currencies, taxes);
+    const printing = printingIn(facts, market.currency);
+    if (!list || printing === null) return [];
+    const sale: Sold = {
+      list: list.price,
+      territory: market.territory,
+      tax: { rate: taxIn(market, kind, taxes), included: market.included },
+      size,
+      printing,
+    };
+    return ways.map((w) => ({
+      market,
+      list: list.price,
+      from: list.from,
+      shop: w.name,
+      sales: salesUnder(w.plans, sale),
+    }));
+  });
+}
+
+/** The price that an outlet sells by: that of libraries, where it sells to them. */
+export function priceAt(outlet: Outlet, facts: Priced): Money | null {
+  const { book, edition } = facts;
+  return outlet.kind === 'libraries'
+    ? (book.record.libraryPrice ?? libraryPriceAt(outlet, facts))
+    : listPriceOf(book, edition);
+}
+
+/** A price for libraries at which the author gets no less of a sale than in a shop that leaves seven tenths of the list price. */
+const SHOP_LEAVES = 7;
+export function libraryPriceAt(outlet: Outlet, { book }: Pick<Facts, 'book'>): Money | null {
+  const list = book.record.price;
+  const plan = outlet.plans[0];
+  if (!list || !plan) return null;
+  const sold: Sold = { list, territory: '', tax: { rate: 0, included: false }, size: 0, printing: 0 };
+  return lowestBringing(plan, Math.ceil((list.minor * SHOP_LEAVES) / 10), sold);
+}
+
+/** Two plans of an outlet held against each other at a price without tax: where one overtakes the other. */
+export interface Comparison {
+  better: Plan;
+  other: Plan;
+  /** Megabytes of the file beyond which the other plan is the better one; null where it never is. */
+  size: Ratio | null;
+  /** The price, in the smallest unit, at which both bring the same for this file. */
+  price: Ratio | null;
+}
+export function comparedPlans(sales: readonly Sale[], size: number): Comparison | null {
+  const [a, b] = sales;
+  if (!a || !b) return null;
+  return {
+    better: a.plan,
+    other: b.plan,
+    size: equalAtSize(a.plan, b.plan, a.net),
+    price: equalAtPrice(a.plan, b.plan, a.currency, size),
+  };
+}
+
+/** The lowest list price of a printed book that pays for its printing under every plan of an outlet, in its home currency. */
+export function lowestAt(outlet: Outlet, facts: Priced, currency: string): Money | null {
+  const printing = printingIn(facts, currency);
+  if (printing === null) return null;
+  const sold: Sold = {
+    list: { minor: 0, currency },
+    territory: '',
+    tax: { rate: 0, included: false },
+    size: facts.size,
+    printing,
+  };
+  const each = outlet.plans.map((p) => lowestBringing(p, 0, sold));
+  return each.reduce<Money | null>((most, p) => (p && (!most || p.minor > most.minor) ? p : most), null);
+}
+
+/** A sum that may be below zero, in words: "£2.04", "−£0.36". */
+export function sumString(minor: number, currency: string): string {
+  const amount = minor / 10 ** exponentOf(currency);
+  return new Intl.NumberFormat('en-GB', { style: 'currency', currency }).format(amount).replace('-', '−');
+}
+
+export type { CurrencyTable, Taxes };

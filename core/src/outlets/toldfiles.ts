@@ -1,0 +1,126 @@
+/** Files and their names: what was made, and whether the outlet would take it. */
+import { coverOf, MANUSCRIPT, placingAt, type Edition } from '../book';
+import { bareIsbn, isbnFault } from '../record';
+import type { Asked } from './asked';
+import { fileNameAt } from './filenames';
+import { fileFor, linksToShops } from './links';
+import type { Outlet } from './outlet';
+import { told, type Facts, type MadeFile, type Told } from './told';
+
+const EDITIONS = { station: 'editions' as const };
+
+/** Why a file that was made won't do; null where it will. */
+function fileFault(made: MadeFile | undefined, facts: Facts, outlet: Outlet, what: string): string | null {
+  if (!made) return `Make the ${what} first.`;
+  if (made.findings.some((f) => f.severity === 'blocker'))
+    return 'The checks found something the shop would refuse.';
+  const refused = made.findings.find((f) => f.outlet === outlet.id);
+  if (refused) return [refused.message, refused.remedy].filter(Boolean).join(' ');
+  if (made.signedOff === true || made.upTo === facts.revision) return null;
+  return `The book has changed since the ${what} was made: make it again.`;
+}
+
+function ebookTold(outlet: Outlet, facts: Facts): Told {
+  const { book, edition, account } = facts;
+  const links = linksToShops(book, edition.id);
+  const made = facts.made[fileFor(book, edition.id, outlet.id)];
+  const older = links && made && account && made.madeAt < account.changedAt;
+  const usual =
+    links && !made
+      ? `It links to books in a shop: make the ebook for ${outlet.name}.`
+      : fileFault(made, facts, outlet, 'ebook');
+  const wanting = outlet.passes.find(
+    (s) => s.version !== null && (placingAt(book, outlet.id).shops?.includes(s.id) ?? true),
+  );
+  const fault =
+    usual ??
+    (older ? 'The affiliate code has changed since the ebook was made: make it again.' : null) ??
+    (wanting && edition.form === 'reflow' && edition.version !== wanting.version
+      ? `${wanting.name} takes EPUB ${wanting.version} only: choose an ebook in that version, or leave ${wanting.name} out.`
+      : null);
+  return told(fault === null ? (fileNameAt(outlet, book.record, edition, '.epub') ?? '') : '', fault, {
+    ...EDITIONS,
+    shown: links
+      ? `made for ${outlet.name}, where its links lead; the checks found no blocker`
+      : 'made, and the checks found no blocker',
+  });
+}
+
+/** Files that an outlet is sent of an edition: what each is made of, and what it is called there. */
+export function filesTo(outlet: Outlet, facts: Facts): { product: string; name: string | null }[] {
+  const { book, edition } = facts;
+  const name = (ending: string): string | null => fileNameAt(outlet, book.record, edition, ending);
+  if (outlet.sells.includes('word')) return [{ product: MANUSCRIPT, name: name('.docx') }];
+  if (edition.form === 'print')
+    return [
+      { product: edition.id, name: name('_pages.pdf') },
+      { product: coverOf(edition.id), name: name('_cover.pdf') },
+    ];
+  return [{ product: fileFor(book, edition.id, outlet.id), name: name('.epub') }];
+}
+
+const NAMED_BY = {
+  isbn: 'Files are named by ISBN there. Give the edition one.',
+  title: 'Files are named by title there. Write the title in the record.',
+  'title-author': 'Files are named by title and author there. Write both in the record.',
+} as const;
+
+function isbnTold(outlet: Outlet, { need }: Asked, edition: Edition, assigned: string): Told {
+  const isbn = bareIsbn(edition.isbn || assigned);
+  if (isbn === '') return told('', need === 'needed' ? 'Give the edition an ISBN in the record.' : null);
+  return told(isbn, isbnFault(isbn) === null ? null : 'The number is not a valid ISBN.', {
+    shown: edition.isbn || isbn,
+  });
+}
+
+export function fileTold(outlet: Outlet, asked: Asked, facts: Facts): Told {
+  const { book, edition, made } = facts;
+  const { record } = book;
+  switch (asked.field) {
+    case 'isbn':
+      return isbnTold(outlet, asked, edition, facts.placing.assigned);
+    case 'cover':
+      return coverTold(outlet, facts);
+    case 'ebook':
+      return ebookTold(outlet, facts);
+    case 'wordFile':
+      return told(
+        fileNameAt(outlet, record, edition, '.docx') ?? '',
+        fileFault(made[MANUSCRIPT], facts, outlet, 'manuscript as a word-processor file'),
+        { ...EDITIONS, shown: 'made' },
+      );
+    case 'pagesFile':
+      return told(
+        fileNameAt(outlet, record, edition, '_pages.pdf') ?? '',
+        fileFault(made[edition.id], facts, outlet, 'printer’s PDF'),
+        { ...EDITIONS, shown: 'made, and the checks found no blocker' },
+      );
+    case 'coverFile':
+      return told(
+        fileNameAt(outlet, record, edition, '_cover.pdf') ?? '',
+        fileFault(made[coverOf(edition.id)], facts, outlet, 'cover'),
+        { ...EDITIONS, shown: 'made, and the checks found no blocker' },
+      );
+    default: {
+      const names = filesTo(outlet, facts).map((f) => f.name);
+      return told(
+        names.join(', '),
+        names.includes(null) ? NAMED_BY[outlet.fileName] : null,
+        names.length > 1 ? { parts: names.filter((n): n is string => n !== null) } : {},
+      );
+    }
+  }
+}
+
+function coverTold(outlet: Outlet, { book: { record, cover, pictures } }: Facts): Told {
+  const picture = pictures.find((p) => p.id === record.cover);
+  const small = picture !== undefined && picture.height < outlet.cover.least;
+  const fault = small
+    ? `The cover is ${picture.height} pixels high; ${outlet.name} needs ${outlet.cover.least}.`
+    : record.cover !== null || cover.front !== null
+      ? null
+      : 'Choose a picture in the record, or have a cover set in Design.';
+  return told(`cover.jpg`, fault, {
+    shown: record.cover ? 'a picture is set' : 'set from the record’s words',
+  });
+}

@@ -1,0 +1,1 @@
+ALTER TABLE `changes` ADD `beside` integer DEFAULT false NOT NULL;
