@@ -26,6 +26,7 @@ export * from './versions';
 export * from './designs';
 export * from './kept-editions';
 export * from './accounts';
+export * from './imprint';
 export * from './ebooks';
 export * from './trims';
 export * from './pulses';

@@ -247,6 +247,13 @@ export const accounts = sqliteTable('accounts', {
   changedAt: integer('changed_at').notNull(),
 });
 
+/** What else belongs to the imprint and to no title: one row of JSON. */
+export const imprint = sqliteTable('imprint', {
+  id: integer('id').primaryKey(),
+  value: text('value').notNull(),
+  changedAt: integer('changed_at').notNull(),
+});
+
 /** Trims of the imprint's own by name. */
 export const trims = sqliteTable('trims', {
   name: text('name').primaryKey(),

@@ -4,7 +4,7 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Fragment, type Node } from 'prosemirror-model';
 import { pictureInfo } from '@pagina/core/base';
-import { apply, type Book } from '@pagina/core/book';
+import { apply, placingSchema, type Book, type Placing } from '@pagina/core/book';
 import { arrivalOf, readManuscript } from '@pagina/core/intake';
 import { addAtItsPlace } from '@pagina/core/order';
 import { changeOfEdits, tidyReferences } from '@pagina/core/tidy';
@@ -42,6 +42,10 @@ interface Demo {
   interior?: string;
   /** Settings that depart from the interior. */
   set?: Record<string, unknown>;
+  /** List price of the paperback in pence. */
+  printed?: number;
+  /** Outlets to which it goes, with what was chosen there. */
+  placing?: Record<string, Partial<Placing>>;
   /** Its figures and tables are numbered, and its words that refer become references. */
   pointed?: boolean;
 }
@@ -82,11 +86,25 @@ const DEMOS: Demo[] = [
     cover: 'cover-salt',
     isbns: [15, 16],
     trim: '5.5 × 8.5 in',
+    printed: 1_099,
+    placing: {
+      lanternquay: {},
+      marram: { rights: true },
+      pocketfell: { rights: true, preview: 15, copies: 10 },
+      shelfmoor: { rights: true },
+      packstone: { shops: ['gannetstone', 'fernhythe', 'tollgate-lane'] },
+      quayhead: {},
+    },
     record: {
       ...imprint,
       year: '2026',
       price: { minor: 499, currency: 'GBP' },
       keywords: ['salt', 'estuaries', 'ledgers', 'seaside towns', 'debts repaid'],
+      published: '2027-02-12',
+      shortDescription:
+        'Three days, one ledger, and three hundred and seven baskets that belong to somebody else.',
+      subjects: ['FBA', 'FS', 'FXR'],
+      prices: [{ minor: 599, currency: 'USD' }],
       description:
         'When old Abel Quillan is buried, the tide goes out farther than anyone has seen it go. His granddaughter Nessa stays three days to close his books, and finds a line of pencil that does not belong there, and three hundred and seven baskets that belong to somebody else.',
     },
@@ -178,12 +196,19 @@ for (const demo of DEMOS) {
         height: size?.height ?? 1,
       },
     ],
+    placing: Object.fromEntries(
+      Object.entries(demo.placing ?? {}).map(([outlet, p]) => [
+        outlet,
+        placingSchema.parse({ chosen: true, ...p }),
+      ]),
+    ),
     editions: book.editions.map((e, i) => ({
       ...e,
       isbn: isbn(demo.isbns[i] as number),
       trim: demo.trim,
       interior: demo.interior ?? e.interior,
       design: { from: {}, set: demo.set ?? {} },
+      ...(e.form === 'print' && demo.printed ? { price: { minor: demo.printed, currency: 'GBP' } } : {}),
       date: `${demo.record.year}-09-01`,
     })),
   };

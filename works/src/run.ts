@@ -77,7 +77,7 @@ export class Runner {
     this.children.warmUp(this.options.memory ?? MEMORY);
     await Promise.all([
       ...Array.from({ length: this.lanes }, () => this.lane(MAKES)),
-      ...OUTLETS.flatMap(({ id }) => [
+      ...OUTLETS.filter((o) => o.reached === 'connection').flatMap(({ id }) => [
         this.lane(SENDS, id),
         this.every(FOLLOW, () => followOutlet(this.store, id)),
       ]),

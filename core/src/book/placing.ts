@@ -45,8 +45,8 @@ export const placingSchema = z.object({
   link: z.string().max(2_000).default(''),
   assigned: z.string().max(20).default(''),
   state: z.enum(HAND_STATES).default('waiting'),
-  /** Fields of the copying sheet that are done. */
-  ticked: z.array(z.string()).default([]),
+  /** Fields of the copying sheet that are done, each with a digest of the text that was entered. */
+  ticked: z.record(z.string(), z.string()).default({}),
 });
 export type Placing = z.infer<typeof placingSchema>;
 

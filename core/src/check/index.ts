@@ -8,6 +8,7 @@ export { letters, type Letters } from './letters';
 export { bookMendLabel, mendBook } from './book/mends';
 export { checkFileAgreement, epubFacts, pdfFacts, type FileFacts } from './fileagreement';
 export { calledInListings, checkListing, listedValue, LISTING_RULES, type ListingSubject } from './listing';
+export { checkPlacing, PLACING_RULES, type PlacedAt, type PlacingSubject } from './placing';
 export { checkBook, checkPages, inOrder, pagesFacts, type PagesFacts } from './book';
 
 import { FILE_RULES } from './fileagreement';
@@ -15,6 +16,7 @@ import { BOOK_RULES, PAGES_RULES, SECTION_RULES } from './book';
 import { EPUB_RULES, OUTLET_RULES } from './epub';
 import { COVER_FILE_RULES, PAGES_FILE_RULES, PDF_RULES, PRINTED_RULES } from './pdf';
 import { LISTING_RULES } from './listing';
+import { PLACING_RULES } from './placing';
 import { ruleRow, type RuleRow } from './rules';
 
 /** Every rule, by name. */
@@ -25,6 +27,7 @@ export const allRules = (): RuleRow[] =>
     ...PAGES_RULES.map(ruleRow),
     ...FILE_RULES.map(ruleRow),
     ...LISTING_RULES.map(ruleRow),
+    ...PLACING_RULES.map(ruleRow),
     ...EPUB_RULES.map(ruleRow),
     ...OUTLET_RULES.map(ruleRow),
     ...PDF_RULES.map(ruleRow),

@@ -14,6 +14,10 @@ export interface KnownFile extends MadeFile {
   signedOffAt: number | null;
 }
 
+/** Editions that an outlet sells. One that takes a word-processor file makes an ebook of its own. */
+export const editionsFor = (outlet: Pick<Outlet, 'sells'>, book: Pick<Book, 'editions'>): Edition[] =>
+  book.editions.filter((e) => outlet.sells.some((s) => (s === 'word' ? e.form === 'reflow' : e.form === s)));
+
 export function factsOf({
   outlet,
   book,

@@ -1,12 +1,13 @@
 /** An outlet is data; how one is spoken to is its adapter's, and one without an adapter is filled in by hand. */
 import type { Money } from '../base';
+import type { SectionKind } from '../book';
 import type { Binding, EbookDemands, EbookOutlet, ListedField, Plan } from '../trade';
 import type { Asked } from './asked';
 
 /** What an outlet sells: an ebook, fixed pages, a printed book, or an ebook that it makes of a word-processor file. */
 export type Sells = 'reflow' | 'fixed' | 'print' | 'word';
 
-/** A shop to which an aggregator passes books on. */
+/** A shop to which an aggregator passes books on, or a channel by which a printer sells them. */
 export interface PassedTo {
   id: string;
   name: string;
@@ -49,8 +50,8 @@ export interface Outlet extends Omit<EbookOutlet, 'ebook'> {
   /** Hundredths of a book that may be previewed, and what is shown where the author says nothing. */
   preview: { most: number; own: number } | null;
   adult: 'taken' | 'refused' | 'shown to adults';
-  /** Pages that it adds itself at the end of an ebook. */
-  adds: string;
+  /** Pages that it adds itself at the end of a book, and the kinds of section that they repeat; null for none. */
+  adds: { words: string; kinds: readonly SectionKind[] } | null;
   /** It gives books a number where they have none, within hours. */
   assigns: { hours: number } | null;
   /** Days in which it looks over a new account. */

@@ -5,6 +5,8 @@ import {
   convertedMoney,
   equalAtPrice,
   equalAtSize,
+  isOpen,
+  rounded,
   lowestBringing,
   MARKETS,
   priceIn,
@@ -114,21 +116,24 @@ export interface Comparison {
   other: Plan;
   /** Megabytes of the file beyond which the other plan is the better one; null where it never is. */
   size: Ratio | null;
-  /** The price, in the smallest unit, at which both bring the same for this file. */
-  price: Ratio | null;
+  /** The price without tax at which both bring the same for this file; null where it is open to one alone. */
+  price: Money | null;
 }
-export function comparedPlans(sales: readonly Sale[], size: number): Comparison | null {
+export function comparedPlans({ sales, market: { territory } }: SaleAt, size: number): Comparison | null {
   const [a, b] = sales;
   if (!a || !b) return null;
+  const price = equalAtPrice(a.plan, b.plan, a.currency, size);
+  const at = price && { minor: rounded(price), currency: a.currency };
   return {
     better: a.plan,
     other: b.plan,
     size: equalAtSize(a.plan, b.plan, a.net),
-    price: equalAtPrice(a.plan, b.plan, a.currency, size),
+    // A price at which one of the two may not be chosen says nothing.
+    price: at && isOpen(a.plan, at, territory) && isOpen(b.plan, at, territory) ? at : null,
   };
 }
 
-/** The lowest list price of a printed book that pays for its printing under every plan of an outlet, in its home currency. */
+/** The lowest list price of a printed book that pays for its printing however an outlet sells it, in its home currency. */
 export function lowestAt(outlet: Outlet, facts: Priced, currency: string): Money | null {
   const printing = printingIn(facts, currency);
   if (printing === null) return null;
@@ -139,7 +144,8 @@ export function lowestAt(outlet: Outlet, facts: Priced, currency: string): Money
     size: facts.size,
     printing,
   };
-  const each = outlet.plans.map((p) => lowestBringing(p, 0, sold));
+  const plans = [...outlet.plans, ...outlet.passes.flatMap((s) => s.plans)];
+  const each = plans.map((p) => lowestBringing(p, 0, sold));
   return each.reduce<Money | null>((most, p) => (p && (!most || p.minor > most.minor) ? p : most), null);
 }
 

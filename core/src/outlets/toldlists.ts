@@ -69,7 +69,7 @@ export function listTold(outlet: Outlet, asked: Asked, { book, placing }: Facts)
     }
     case 'shops': {
       const shops = outlet.passes.filter((s) => placing.shops?.includes(s.id) ?? true).map((s) => s.name);
-      return told(shops.join('; '), shops.length === 0 ? 'Choose at least one shop.' : null, {
+      return told(shops.join('; '), shops.length === 0 ? 'Choose at least one.' : null, {
         ...here,
         parts: shops,
       });

@@ -84,7 +84,7 @@ export const EBOOK_OUTLETS: readonly EbookOutlet[] = [
     ebook: {
       versions: ['3', '2'],
       most: { file: 60 * MB, page: 1 * MB },
-      pixels: 4 * MB,
+      pixels: 6 * MB,
       pictures: ['image/jpeg', 'image/png', 'image/gif'],
       cover: 800,
       fixed: false,
@@ -122,7 +122,7 @@ export const EBOOK_OUTLETS: readonly EbookOutlet[] = [
     ebook: {
       versions: ['3'],
       most: { file: 100 * MB, page: 1 * MB },
-      pixels: 4 * MB,
+      pixels: 6 * MB,
       pictures: PICTURES,
       cover: 0,
       fixed: false,

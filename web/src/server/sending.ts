@@ -1,9 +1,10 @@
 /** Begins to send an edition of a title to an outlet, when all that the outlet asks for is met. */
 import { editionOf, isReflow } from '@pagina/core/book';
-import { changesAt, demandsOf, fileFor, isReady, outletNamed } from '@pagina/core/outlets';
+import { changesAt, demandsOf, factsOf, fileFor, isReady, outletNamed } from '@pagina/core/outlets';
 import {
   accountsOf,
   enqueue,
+  imprintOf,
   jobsOf,
   listingsOf,
   openListing,
@@ -44,7 +45,10 @@ export async function sendTo(
     null;
   const signedOff = product !== null && (await signedAs(s, products, product)).at !== null;
   const account = (await accountsOf(s))[outlet.id] ?? null;
-  const made = product && { ...product, signedOff };
+  const imprint = await imprintOf(s);
+  const { book, revision } = loaded;
+  const facts = factsOf({ outlet, book, edition, revision, files: products, account, imprint });
+  const made = { ...facts.made, [file]: product ? { ...product, signedOff } : undefined };
   const under = (await jobsOf(s, title)).filter(
     (j) => j.kind === 'send' && (j.state === 'queued' || j.state === 'running'),
   );
@@ -55,7 +59,7 @@ export async function sendTo(
       : await enqueue(s, 'send', { listing }, title),
   });
   const there = (await listingsOf(s, title)).find((l) => l.outlet === outlet.id && l.edition === edition.id);
-  const demands = demandsOf(outlet, loaded.book, edition, made, loaded.revision, account);
+  const demands = demandsOf(outlet, { ...facts, made });
   if (asked.details) {
     // The file stays as it is: what is asked of it was asked when it went.
     const refused = demands.find((d) => d.state === 'not met' && d.station !== 'editions');

@@ -8,7 +8,7 @@ import { toast } from 'sonner';
 import { MANUSCRIPT_ENDINGS, MOST_BESIDE } from '@pagina/core/base';
 import type { TitleRow } from '@pagina/data';
 import { manuscriptAmong, pastedManuscript, readFile, type Reading } from '@/title/reading';
-import { Button } from '@/ui/Button';
+import { Button, lookOfButton } from '@/ui/Button';
 import { lineOf } from '@/ui/Field';
 import { Collapsible } from '@/ui/Collapsible';
 import { DropSurface, FileButton } from '@/ui/FileDrop';
@@ -150,6 +150,9 @@ export function TitlesList() {
               value={find}
               onChange={(e) => setFind(e.target.value)}
             />
+            <Link href="/imprint" className={lookOfButton('quiet', '')}>
+              Imprint
+            </Link>
             <Button aria-expanded={blank} onClick={() => setBlank(!blank)}>
               Start a blank title
             </Button>

@@ -8,10 +8,11 @@ import {
   useSyncExternalStore,
   type ReactNode,
 } from 'react';
+import { formatISO } from 'date-fns';
 import type { Finding } from '@pagina/core/base';
-import { editionOf, productKeyOf, type Book } from '@pagina/core/book';
+import { editionOf, placingAt, productKeyOf, type Book } from '@pagina/core/book';
 import { checkListing, judged, type Judged } from '@pagina/core/check';
-import { outletNamed } from '@pagina/core/outlets';
+import { conflictsOf, editionsFor, factsOf, outletNamed, OUTLETS, type Meant } from '@pagina/core/outlets';
 import type { Listing, Product } from '@pagina/data';
 import { useBook, useTitle } from './context';
 
@@ -23,13 +24,21 @@ const NONE: Found = { open: [], accepted: [], checking: true };
 const FoundContext = createContext<Found>(NONE);
 
 /** The newest file of each sort, with what was found in the file itself; what was found in the book is looked for anew. */
-export function findingsOfFiles(products: readonly Product[], book: Pick<Book, 'editions'>): Finding[] {
+export function findingsOfFiles(
+  products: readonly Product[],
+  book: Pick<Book, 'editions' | 'placing'>,
+  listings: readonly Listing[] = [],
+): Finding[] {
+  const goesTo = (outlet: string): boolean =>
+    placingAt(book, outlet).chosen || listings.some((l) => l.outlet === outlet);
   const seen = new Set<string>();
   return products.flatMap((p) => {
     const edition = productKeyOf(p.edition).edition;
     if (seen.has(p.edition) || (edition !== null && !book.editions.some((e) => e.id === edition))) return [];
     seen.add(p.edition);
-    return p.findings.filter((f) => !f.place).map((f) => ({ ...f, file: fileIn(p, f) }));
+    return p.findings
+      .filter((f) => !f.place && (f.outlet === undefined || goesTo(f.outlet)))
+      .map((f) => ({ ...f, file: fileIn(p, f) }));
   });
 }
 /** A file within an ebook is named with the ebook's own name. */
@@ -54,19 +63,41 @@ export function findingsOfListings(
   });
 }
 
+/** Conflicts between the outlets that a title goes to. */
+export function findingsOfPlacing(
+  listings: readonly Listing[],
+  products: readonly Product[],
+  book: Book,
+): Finding[] {
+  const meant = OUTLETS.flatMap((outlet): Meant[] =>
+    editionsFor(outlet, book)
+      .filter((e, i) => i === 0 || listings.some((l) => l.outlet === outlet.id && l.edition === e.id))
+      .map((edition) => ({
+        outlet,
+        edition,
+        facts: factsOf({ outlet, book, edition, revision: 0, files: products }),
+        listed: listings.some(
+          (l) => l.outlet === outlet.id && l.edition === edition.id && l.delivered !== '',
+        ),
+      })),
+  );
+  return conflictsOf(book, meant, formatISO(new Date(), { representation: 'date' }));
+}
+
 export function FindingsProvider({ children }: { children: ReactNode }) {
   const { checker } = useTitle();
   const { book, products, listings } = useBook();
   const inBook = useSyncExternalStore(checker.subscribe, checker.get, checker.get);
-  const { record, editions, accepted } = book;
+  const { record, editions, accepted, placing } = book;
   const found = useMemo((): Found => {
     const all = [
       ...(inBook ?? []),
-      ...findingsOfFiles(products, { editions }),
+      ...findingsOfFiles(products, { editions, placing }, listings),
       ...findingsOfListings(listings, products, { record, editions }),
+      ...findingsOfPlacing(listings, products, book),
     ];
     return { ...judged({ accepted }, all), checking: inBook === null };
-  }, [inBook, products, listings, record, editions, accepted]);
+  }, [inBook, products, listings, book, record, editions, accepted, placing]);
   // Hundreds of findings in a long book are drawn between the frames.
   const shown = useDeferredValue(found);
   return <FoundContext.Provider value={shown}>{children}</FoundContext.Provider>;

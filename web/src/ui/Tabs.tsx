@@ -28,12 +28,15 @@ export function Tabs<V extends string>({
 export function TabNames({
   label,
   names,
+  className = 'border-r border-rule pr-3',
 }: {
   label: string;
   names: readonly (readonly [value: string, name: string])[];
+  /** Beside other things in a row, a rule parts them unless another look is given. */
+  className?: string;
 }) {
   return (
-    <Primitive.List aria-label={label} className="flex gap-2 border-r border-rule pr-3">
+    <Primitive.List aria-label={label} className={`flex gap-2 ${className}`}>
       {names.map(([value, name]) => (
         <Primitive.Trigger
           key={value}

@@ -68,7 +68,7 @@ export const lanternquay: Outlet = {
   preorder: { least: 4, most: 90, file: 10 },
   preview: { most: 20, own: 10 },
   adult: 'shown to adults',
-  adds: '',
+  adds: null,
   assigns: null,
   account: { days: 3, needs: ['payment', 'tax'] },
   steps: ['price'],

@@ -74,7 +74,7 @@ export const marram: Outlet = {
   preorder: { least: 3, most: 365, file: 10 },
   preview: { most: 20, own: 8 },
   adult: 'taken',
-  adds: '',
+  adds: null,
   assigns: { hours: 12 },
   account: { days: 1, needs: ['payment', 'address'] },
   steps: ['territories'],

@@ -73,7 +73,7 @@ export const packstone: Outlet = {
   preorder: { least: 14, most: 180, file: 10 },
   preview: null,
   adult: 'refused',
-  adds: 'a page with the author’s other books at the end',
+  adds: { words: 'a page with the author’s other books', kinds: ['also-by'] },
   assigns: null,
   account: { days: 3, needs: ['payment', 'tax', 'address'] },
   steps: [],

@@ -57,7 +57,7 @@ export const pocketfell: Outlet = {
   preorder: null,
   preview: { most: 20, own: 15 },
   adult: 'refused',
-  adds: '',
+  adds: null,
   assigns: null,
   account: { days: 2, needs: ['payment', 'tax'] },
   steps: [],

@@ -1,8 +1,24 @@
 import { asked } from '../asked';
-import type { Outlet } from '../outlet';
+import type { Outlet, PassedTo } from '../outlet';
 import { bands, keeps } from './common';
 
 const SOLD_IN = ['GBP', 'USD', 'EUR'] as const;
+
+const channel = (id: string, name: string, words: string, hundredths: number): PassedTo => ({
+  id,
+  name,
+  words,
+  version: null,
+  plans: [
+    {
+      id,
+      name,
+      bands: bands(SOLD_IN, 0),
+      territories: null,
+      steps: [keeps(name, hundredths), { kind: 'printing' }],
+    },
+  ],
+});
 
 /** The printer on demand, whose interior and cover have to agree. */
 export const quayhead: Outlet = {
@@ -34,7 +50,8 @@ export const quayhead: Outlet = {
     asked('binding', 'Binding'),
     asked('pages', 'Page count'),
     asked('price', 'List price'),
-    asked('territories', 'Distribution', 'optional'),
+    asked('territories', 'Territories', 'optional'),
+    asked('shops', 'Distribution'),
     asked('pagesFile', 'Interior'),
     asked('coverFile', 'Cover'),
     asked('name', 'Name of the files'),
@@ -50,29 +67,17 @@ export const quayhead: Outlet = {
     ],
   },
   territories: null,
-  plans: [
-    {
-      id: 'own',
-      name: 'Sold by Quayhead',
-      bands: bands(SOLD_IN, 0),
-      territories: null,
-      steps: [keeps('Quayhead', 40), { kind: 'printing' }],
-    },
-    {
-      id: 'shops',
-      name: 'Sold through bookshops',
-      bands: bands(SOLD_IN, 0),
-      territories: null,
-      steps: [keeps('bookshops', 55), { kind: 'printing' }],
-    },
+  plans: [],
+  passes: [
+    channel('own-sales', 'Its own sales', 'Copies that Quayhead sells in its web shop.', 40),
+    channel('bookshops', 'Bookshops', 'Copies that bookshops order, with their usual discount.', 55),
   ],
-  passes: [],
   cover: { height: 0, least: 0, ratio: 0.66 },
   exclusive: 0,
   preorder: null,
   preview: null,
   adult: 'taken',
-  adds: 'a last page with place and day of printing, if the count leaves room',
+  adds: null,
   assigns: null,
   account: { days: 3, needs: ['payment', 'tax', 'address'] },
   steps: ['pagesFile'],

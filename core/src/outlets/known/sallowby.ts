@@ -53,7 +53,7 @@ export const sallowby: Outlet = {
   preorder: null,
   preview: { most: 30, own: 20 },
   adult: 'shown to adults',
-  adds: 'a page about the author and a page of the shop',
+  adds: { words: 'a page about the author', kinds: ['about-author'] },
   assigns: null,
   account: { days: 0, needs: ['payment'] },
   steps: [],

@@ -63,7 +63,7 @@ export const shelfmoor: Outlet = {
   preorder: null,
   preview: null,
   adult: 'taken',
-  adds: '',
+  adds: null,
   assigns: null,
   account: { days: 3, needs: ['payment', 'tax', 'address'] },
   steps: [],

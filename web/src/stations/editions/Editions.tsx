@@ -20,7 +20,7 @@ import {
   templateOf,
   type Edition,
 } from '@pagina/core/book';
-import { linksToShops, OUTLETS } from '@pagina/core/outlets';
+import { linksToShops, OUTLETS, sellsEbooks } from '@pagina/core/outlets';
 import { paperOf, spineWidth } from '@pagina/core/trade';
 import type { Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
@@ -76,7 +76,7 @@ function besidesOf(e: Edition, linked: boolean): Aside[] {
     ];
   // Links to shops are written in flowing text alone.
   if (!linked || isFixed(e)) return [];
-  return OUTLETS.map((o) => ({
+  return OUTLETS.filter(sellsEbooks).map((o) => ({
     id: forOutlet(e.id, o.id),
     name: `For ${o.name}`,
     called: `${inSentence(e.name)} for ${o.name}`,

@@ -1,249 +1,106 @@
 'use client';
-/** Outlets: what a shop asks for and whether it is met, the sending, and the log of what went and what came back. */
-import Link from 'next/link';
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import { format } from 'date-fns';
-import { toast } from 'sonner';
-import {
-  demandsOf,
-  isReady,
-  linksToShops,
-  OUTLETS,
-  type Account,
-  type Demand,
-  type DemandState,
-  type Outlet,
-} from '@pagina/core/outlets';
-import { isReflow, type Edition } from '@pagina/core/book';
-import { useBook, useTitle } from '@/title/context';
-import { Button } from '@/ui/Button';
-import { Select } from '@/ui/Select';
-import { Table, type Column } from '@/ui/Table';
-import { Affiliate } from './Affiliate';
-import { Sending, toSend, useFiles, type What } from './Sending';
-
-const MARKS: Record<DemandState, [shape: string, colour: string]> = {
-  met: ['✓', 'text-spruce'],
-  'not met': ['■', 'text-rubric'],
-  optional: ['○', 'text-ink-soft'],
-  'not asked': ['–', 'text-ink-soft'],
-};
-const EVERY = 1_000;
-
-interface Loaded {
-  accounts: Record<string, Account>;
-  day: number | null;
-}
+/** Outlets: the ledger of what they ask for, and one outlet beside it. */
+import { useMemo, useState } from 'react';
+import { conflictsOf, NEW_IMPRINT, outletsOf, type Meant, type OutletField } from '@pagina/core/outlets';
+import { useBook } from '@/title/context';
+import { Panes } from '@/ui/Panes';
+import { TabNames, Tabs, TabView } from '@/ui/Tabs';
+import { OneOf } from '@/ui/ToggleGroup';
+import { SeverityMark } from '@/ui/SeverityMark';
+import { isoDay } from './Choices';
+import { Ledger } from './Ledger';
+import { OutletPanel, type View } from './OutletPanel';
+import { Prices } from './Prices';
+import { useBeside, useLoaded } from './useOutlets';
 
 export function Outlets() {
-  const { session } = useTitle();
   const { book } = useBook();
-  const [loaded, setLoaded] = useState<Loaded | null>(null);
-  const load = useCallback(async () => {
-    const r = await fetch(`/api/titles/${session.id}/outlets`);
-    if (r.ok) setLoaded((await r.json()) as Loaded);
-  }, [session.id]);
-  useEffect(() => {
-    void load();
-    const timer = setInterval(() => void load(), EVERY);
-    return () => clearInterval(timer);
-  }, [load]);
-  const ebooks = book.editions.filter(isReflow);
-  const [chosen, setChosen] = useState<string | null>(null);
-  const edition = ebooks.find((e) => e.id === chosen) ?? ebooks[0];
-  if (!edition) return <p className="p-8 text-ink-soft">The title has no ebook edition to place.</p>;
+  const { loaded, load } = useLoaded();
+  const [chosen, setChosen] = useState<string>('lanternquay');
+  const [view, setView] = useState<View>('asked');
+  const [across, setAcross] = useState<'ledger' | 'prices'>('ledger');
+  const [editions, setEditions] = useState<Record<string, string>>({});
+  const own = JSON.stringify(loaded?.imprint.outlets ?? []);
+  const outlets = useMemo(() => outletsOf(loaded?.imprint ?? NEW_IMPRINT), [own]);
+  const rows = useBeside(outlets, loaded, editions);
+  const beside = rows.find((r) => r.outlet.id === chosen) ?? rows[0];
+  const choose = (outlet: string, field?: OutletField): void => {
+    setChosen(outlet);
+    if (field) setView('asked');
+  };
+  const conflicts = useMemo(() => {
+    const meant = rows.flatMap((r): Meant[] =>
+      r.edition && r.facts
+        ? [{ outlet: r.outlet, edition: r.edition, facts: r.facts, listed: Boolean(r.listing?.delivered) }]
+        : [],
+    );
+    return conflictsOf(book, meant, isoDay(new Date()));
+  }, [rows, book]);
   return (
-    <div className="h-full overflow-auto bg-sheet" tabIndex={0} role="region" aria-label="Outlets">
-      {OUTLETS.map((outlet) => (
-        <section key={outlet.id} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-10 px-6 py-5">
-          <div>
-            <h1 className="font-serif text-[20px]">{outlet.name}</h1>
-            {ebooks.length > 1 ? (
-              <Select
-                label={`Edition for ${outlet.name}`}
-                value={edition.id}
-                choices={ebooks.map((e) => ({ value: e.id, name: e.name }))}
-                onChoose={setChosen}
-              />
-            ) : null}
-            <p className="mb-3 text-ink-soft">{outlet.words}</p>
-            <Placing outlet={outlet} edition={edition} loaded={loaded} onLoad={load} />
+    <Panes
+      name="outlet"
+      width={470}
+      beside={
+        beside ? (
+          <OutletPanel
+            key={beside.outlet.id}
+            of={beside}
+            loaded={loaded}
+            load={load}
+            view={view}
+            onView={setView}
+            onEdition={(e) => setEditions((now) => ({ ...now, [beside.outlet.id]: e }))}
+          />
+        ) : null
+      }
+    >
+      <Tabs value={across} onChoose={setAcross}>
+        <div className="flex h-full min-h-0 flex-col bg-sheet">
+          <div className="border-b border-rule px-3 pt-1">
+            <TabNames
+              label="Views of all outlets"
+              names={[
+                ['ledger', 'Ledger'],
+                ['prices', 'Prices'],
+              ]}
+              className=""
+            />
           </div>
-          <Happened outlet={outlet} loaded={loaded} onLoad={load} />
-        </section>
-      ))}
-    </div>
-  );
-}
-
-/** What an outlet asks for, and the sending. */
-function Placing({
-  outlet,
-  edition,
-  loaded,
-  onLoad,
-}: {
-  outlet: Outlet;
-  edition: Edition;
-  loaded: Loaded | null;
-  onLoad: () => Promise<void>;
-}) {
-  const { session } = useTitle();
-  const { book, revision, jobs, listings } = useBook();
-  const files = useFiles(outlet.id, edition.id);
-  const file = toSend(files, revision);
-  const account = loaded?.accounts[outlet.id] ?? null;
-  const made = file && { ...file.product, signedOff: file.signed.at !== null };
-  const demands = demandsOf(outlet, book, edition, made, revision, account);
-  const at = listings.find((l) => l.outlet === outlet.id && l.edition === edition.id);
-  const send = async (what: What): Promise<void> => {
-    await session.flush();
-    const r = await fetch(`/api/titles/${session.id}/outlets`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ outlet: outlet.id, edition: edition.id, ...what }),
-    });
-    if (!r.ok) toast(((await r.json()) as { message: string }).message);
-    await onLoad();
-  };
-  return (
-    <>
-      <Demands of={demands} outlet={outlet.name} title={session.id} />
-      {outlet.affiliate && loaded ? (
-        <Affiliate
-          key={account?.changedAt ?? 0}
-          outlet={outlet}
-          code={account?.affiliate ?? ''}
-          used={linksToShops(book, edition.id)}
-          onKept={onLoad}
-        />
-      ) : null}
-      <Sending
-        outlet={outlet}
-        edition={edition}
-        files={files ?? null}
-        file={file}
-        ready={isReady(demands)}
-        at={at?.delivered ? at : null}
-        job={jobs.find((j) => j.kind === 'send')}
-        send={send}
-      />
-    </>
-  );
-}
-
-/** What went to an outlet and what came back, and the days of its clock. */
-function Happened({
-  outlet,
-  loaded,
-  onLoad,
-}: {
-  outlet: Outlet;
-  loaded: Loaded | null;
-  onLoad: () => Promise<void>;
-}) {
-  const { products, listings } = useBook();
-  const mine = listings.filter((l) => l.outlet === outlet.id);
-  const wait = async (days: number): Promise<void> => {
-    const r = await fetch('/api/outlets/clock', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ days }),
-    });
-    if (!r.ok) toast(((await r.json()) as { message: string }).message);
-    await onLoad();
-  };
-  return (
-    <div>
-      <div className="mb-3 flex items-center gap-3">
-        <h2 className="column-head">What happened</h2>
-        <span className="ml-auto text-[13px] text-ink-soft">
-          {loaded
-            ? loaded.day === null
-              ? 'the shop can’t be reached'
-              : `day ${loaded.day} at the shop`
-            : ''}
-        </span>
-        <Button className="h-7" onClick={() => void wait(1)}>
-          Advance one day
-        </Button>
-        <Button className="h-7" onClick={() => void wait(3)}>
-          Advance three days
-        </Button>
-      </div>
-      {mine.length === 0 ? (
-        <p className="text-ink-soft">
-          Nothing has been sent yet. The simulated shop’s days pass when you advance them.
-        </p>
-      ) : null}
-      {mine.map((l) => (
-        <article key={l.id} className="mb-5 border-t border-rule pt-2" data-listing={l.state}>
-          <p>
-            <strong
-              className={l.state === 'on sale' ? 'text-spruce' : l.state === 'held' ? 'text-rubric' : ''}
-            >
-              {l.state}
-            </strong>
-            {l.reference ? <span className="text-ink-soft"> · {l.reference}</span> : null}
-            {l.link ? <span className="text-ink-soft"> · {l.link}</span> : null}
-          </p>
-          <p className="text-[13px] text-ink-soft">
-            {products.find((p) => (l.delivered ? p.sha256 === l.delivered : p.id === l.product))?.name}
-            {l.delivered ? `, SHA-256 ${l.delivered.slice(0, 12)}…` : ''}
-          </p>
-          <ol className="mt-2">
-            {l.events.map((e, i) => (
-              <li key={i} className="grid grid-cols-[110px_110px_1fr] border-t border-rule py-1 text-[13px]">
-                <time className="text-ink-soft">{format(e.at, 'd MMM, HH:mm:ss')}</time>
-                <span>{e.state}</span>
-                <span>{e.words}</span>
-              </li>
-            ))}
-          </ol>
-        </article>
-      ))}
-    </div>
-  );
-}
-
-function Demands({ of: demands, outlet, title }: { of: readonly Demand[]; outlet: string; title: string }) {
-  const columns = useMemo(
-    (): Column<Demand>[] => [
-      { id: 'asked', name: 'Asked for', heads: true, cell: (d) => d.name, className: 'h-8' },
-      {
-        id: 'status',
-        name: 'Status',
-        cell: (d) => (
-          <span className={MARKS[d.state][1]}>
-            <span aria-hidden>{MARKS[d.state][0]}</span> {d.state}
-          </span>
-        ),
-        className: 'whitespace-nowrap',
-      },
-      {
-        id: 'why',
-        name: 'Current value',
-        silent: true,
-        cell: (d) =>
-          d.state === 'not met' ? (
-            <Link className="underline" href={`/titles/${title}/${d.station}`}>
-              {d.why}
-            </Link>
-          ) : (
-            d.why
-          ),
-        className: 'text-[13px] text-ink-soft',
-      },
-    ],
-    [title],
-  );
-  return (
-    <Table
-      label={`What ${outlet} asks for`}
-      columns={columns}
-      rows={demands}
-      keyOf={(d) => d.name}
-      attributesOf={(d) => ({ 'data-demand': d.name })}
-    />
+          <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="Outlets">
+            {conflicts.length > 0 ? (
+              <ul
+                aria-label="Conflicts between outlets"
+                className="space-y-1 border-b border-edge px-3 py-2 text-[13px]"
+              >
+                {conflicts.map((f) => (
+                  <li key={`${f.rule} ${f.about}`}>
+                    <SeverityMark severity={f.severity} /> {f.message}{' '}
+                    <span className="text-ink-soft">{f.remedy}</span>
+                  </li>
+                ))}
+              </ul>
+            ) : null}
+            <TabView of="ledger">
+              <Ledger of={rows} chosen={beside?.outlet.id ?? ''} onChoose={choose} />
+            </TabView>
+            <TabView of="prices">
+              <div className="px-4 py-3">
+                <OneOf
+                  label="Outlet"
+                  value={beside?.outlet.id ?? ''}
+                  choices={rows.map((r) => ({ value: r.outlet.id, name: r.outlet.name }))}
+                  onChoose={setChosen}
+                />
+                {beside?.facts ? (
+                  <Prices outlet={beside.outlet} facts={beside.facts} />
+                ) : (
+                  <p className="mt-4 text-ink-soft">The title has no edition that it sells.</p>
+                )}
+              </div>
+            </TabView>
+          </div>
+        </div>
+      </Tabs>
+    </Panes>
   );
 }

@@ -1,0 +1,266 @@
+'use client';
+/** Outlets that the author describes by name and demands. */
+import { useState } from 'react';
+import {
+  FIELDS_IN_ORDER,
+  OUTLET_FIELDS,
+  type Imprint,
+  type ImprintChange,
+  type OutletField,
+  type OwnOutlet,
+} from '@pagina/core/outlets';
+import { Button } from '@/ui/Button';
+import { Checkbox } from '@/ui/Checkbox';
+import { Dialog } from '@/ui/Dialog';
+import { Field } from '@/ui/Field';
+import { NumberField } from '@/ui/NumberField';
+import { Select } from '@/ui/Select';
+import { Text } from '@/ui/Text';
+
+const SELLS = {
+  reflow: 'an ebook',
+  fixed: 'a fixed-layout ebook',
+  print: 'a printed book',
+  word: 'a word-processor file',
+} as const;
+const NAMED = { title: 'their title', isbn: 'their ISBN', 'title-author': 'title and author' } as const;
+/** What most outlets ask for. */
+const USUAL: readonly OutletField[] = [
+  'title',
+  'subtitle',
+  'authors',
+  'description',
+  'keywords',
+  'language',
+  'isbn',
+  'price',
+  'cover',
+  'ebook',
+  'name',
+];
+/** Choices that only an outlet of Pagina's own offers. */
+const NOT_OFFERED: readonly OutletField[] = ['shops', 'plan', 'exclusive', 'preorder'];
+/** Fields whose length or number an outlet limits. */
+const LIMITED: Partial<Record<OutletField, string>> = {
+  title: 'characters at most',
+  subtitle: 'characters at most',
+  description: 'characters at most',
+  shortDescription: 'characters at most',
+  keywords: 'keywords at most',
+  subjects: 'subjects at most',
+};
+
+const fresh = (): OwnOutlet => ({
+  id: `own-${crypto.randomUUID().slice(0, 12)}`,
+  name: '',
+  web: '',
+  sells: 'reflow',
+  fileName: 'title',
+  keeps: 30,
+  currencies: ['GBP', 'USD', 'EUR'],
+  cover: { height: 2_500, ratio: 0.625 },
+  asks: USUAL.map((field) => ({ field, called: '', need: 'needed' })),
+});
+
+export function OwnOutlets({
+  imprint: { outlets },
+  change,
+}: {
+  imprint: Imprint;
+  change: (change: ImprintChange) => Promise<boolean>;
+}) {
+  const [edited, setEdited] = useState<OwnOutlet | null>(null);
+  const [removing, setRemoving] = useState<OwnOutlet | null>(null);
+  return (
+    <>
+      <ul>
+        {outlets.map((o) => (
+          <li key={o.id} className="flex h-9 items-center gap-3 border-b border-rule">
+            <span className="font-serif text-[16px]">{o.name}</span>
+            <span className="text-[13px] text-ink-soft">
+              takes {SELLS[o.sells]}, asks for {o.asks.length} {o.asks.length === 1 ? 'thing' : 'things'}
+            </span>
+            <span className="ml-auto" />
+            <Button kind="quiet" aria-label={`Change ${o.name}`} onClick={() => setEdited(o)}>
+              Change
+            </Button>
+            <Button kind="quiet" aria-label={`Remove ${o.name}`} onClick={() => setRemoving(o)}>
+              Remove
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <Button className="mt-3" onClick={() => setEdited(fresh())}>
+        Add an outlet
+      </Button>
+      <Dialog
+        title={edited && outlets.some((o) => o.id === edited.id) ? `Change ${edited.name}` : 'Add an outlet'}
+        open={edited !== null}
+        onOpenChange={(open) => !open && setEdited(null)}
+      >
+        {edited ? (
+          <Described
+            of={edited}
+            onChange={setEdited}
+            onCancel={() => setEdited(null)}
+            onKeep={async () => {
+              if (await change({ set: 'outlet', outlet: edited })) setEdited(null);
+            }}
+          />
+        ) : null}
+      </Dialog>
+      <Dialog
+        title={`Remove ${removing?.name ?? ''}?`}
+        open={removing !== null}
+        onOpenChange={(open) => !open && setRemoving(null)}
+      >
+        <p>
+          Its copying sheets go. What titles say of it (numbers, links, ticks) is kept, and shows again if you
+          add it again.
+        </p>
+        <div className="flex justify-end gap-2 pt-4">
+          <Button onClick={() => setRemoving(null)}>Cancel</Button>
+          <Button
+            kind="primary"
+            onClick={() => {
+              if (removing) void change({ set: 'no outlet', id: removing.id });
+              setRemoving(null);
+            }}
+          >
+            Remove
+          </Button>
+        </div>
+      </Dialog>
+    </>
+  );
+}
+
+function Described({
+  of: o,
+  onChange,
+  onCancel,
+  onKeep,
+}: {
+  of: OwnOutlet;
+  onChange: (o: OwnOutlet) => void;
+  onCancel: () => void;
+  onKeep: () => Promise<void>;
+}) {
+  const set = (fields: Partial<OwnOutlet>): void => onChange({ ...o, ...fields });
+  const ask = (field: OutletField, fields: Partial<OwnOutlet['asks'][number]> | null): void => {
+    const at = o.asks.findIndex((a) => a.field === field);
+    if (fields === null) set({ asks: o.asks.filter((a) => a.field !== field) });
+    else if (at < 0) set({ asks: [...o.asks, { field, called: '', need: 'needed', ...fields }] });
+    else set({ asks: o.asks.map((a, i) => (i === at ? { ...a, ...fields } : a)) });
+  };
+  return (
+    <div className="space-y-3">
+      <div className="grid grid-cols-2 gap-3">
+        <Field label="Name">
+          <Text value={o.name} autoFocus maxLength={60} onCommit={(name) => set({ name })} />
+        </Field>
+        <Field label="Web address">
+          <Text value={o.web} maxLength={300} placeholder="https://…" onCommit={(web) => set({ web })} />
+        </Field>
+        <div>
+          <span className="column-head mb-1 block">It takes</span>
+          <Select
+            label="It takes"
+            className="w-full"
+            value={o.sells}
+            choices={(Object.keys(SELLS) as (keyof typeof SELLS)[]).map((s) => ({
+              value: s,
+              name: SELLS[s],
+            }))}
+            onChoose={(sells) => set({ sells })}
+          />
+        </div>
+        <div>
+          <span className="column-head mb-1 block">It names files by</span>
+          <Select
+            label="It names files by"
+            className="w-full"
+            value={o.fileName}
+            choices={(Object.keys(NAMED) as (keyof typeof NAMED)[]).map((s) => ({
+              value: s,
+              name: NAMED[s],
+            }))}
+            onChoose={(fileName) => set({ fileName })}
+          />
+        </div>
+        <div>
+          <span className="column-head mb-1 block">It keeps, % of a sale</span>
+          <NumberField
+            label="It keeps, % of a sale"
+            value={o.keeps}
+            least={0}
+            most={99}
+            onSet={(keeps) => set({ keeps })}
+          />
+        </div>
+        <div>
+          <span className="column-head mb-1 block">Height of the cover, pixels</span>
+          <NumberField
+            label="Height of the cover, pixels"
+            value={o.cover.height}
+            least={200}
+            most={10_000}
+            onSet={(height) => set({ cover: { ...o.cover, height } })}
+          />
+        </div>
+      </div>
+      <div
+        role="group"
+        aria-label="It asks for"
+        className="max-h-[300px] overflow-auto border-y border-rule py-1"
+        tabIndex={0}
+      >
+        {FIELDS_IN_ORDER.filter((f) => !NOT_OFFERED.includes(f)).map((field) => {
+          const asked = o.asks.find((a) => a.field === field);
+          const limit = LIMITED[field];
+          return (
+            <div key={field} className="grid grid-cols-[190px_110px_1fr] items-center gap-2 py-0.5">
+              <Checkbox
+                label={OUTLET_FIELDS[field]}
+                on={asked !== undefined}
+                onSet={(on) => ask(field, on ? {} : null)}
+              />
+              {asked ? (
+                <Checkbox
+                  label="needed"
+                  on={asked.need === 'needed'}
+                  onSet={(on) => ask(field, { need: on ? 'needed' : 'optional' })}
+                />
+              ) : (
+                <span />
+              )}
+              {asked && limit ? (
+                <span className="flex items-center gap-2 text-[13px] text-ink-soft">
+                  <span className="w-20">
+                    <Text
+                      aria-label={`${OUTLET_FIELDS[field]}, ${limit}`}
+                      value={asked.most === undefined ? '' : String(asked.most)}
+                      maxLength={6}
+                      onCommit={(v) => ask(field, { most: /^\d+$/.test(v) ? Number(v) : undefined })}
+                    />
+                  </span>
+                  {limit}
+                </span>
+              ) : null}
+            </div>
+          );
+        })}
+      </div>
+      <div className="flex justify-end gap-2 pt-1">
+        <Button onClick={onCancel}>Cancel</Button>
+        <Button
+          kind="primary"
+          disabled={o.name.trim() === '' || o.asks.length === 0}
+          onClick={() => void onKeep()}
+        >
+          Save
+        </Button>
+      </div>
+    </div>
+  );
+}
