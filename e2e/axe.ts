@@ -5,6 +5,14 @@ import type { Page } from 'playwright-core';
 
 const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
+/** What fades in has the contrast of its last moment. */
+async function settled(): Promise<void> {
+  const ending = document
+    .getAnimations()
+    .filter((a) => a.effect?.getComputedTiming().endTime !== Infinity && a.playState === 'running');
+  await Promise.allSettled(ending.map((a) => a.finished));
+}
+
 /** The criteria of levels A and AA. */
 export const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 
@@ -12,6 +20,7 @@ export class AxeBuilder {
   constructor(private readonly page: Page) {}
   /** Violations as "rule: element"; of the rules with these tags. */
   async violations(tags: readonly string[] = WCAG): Promise<string[]> {
+    await this.page.evaluate(settled);
     await this.page.evaluate(source);
     return this.page.evaluate(
       async (runOnly) => {

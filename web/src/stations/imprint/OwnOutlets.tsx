@@ -12,7 +12,7 @@ import {
 import { Button } from '@/ui/Button';
 import { Checkbox } from '@/ui/Checkbox';
 import { Dialog } from '@/ui/Dialog';
-import { Field } from '@/ui/Field';
+import { Field, input } from '@/ui/Field';
 import { NumberField } from '@/ui/NumberField';
 import { Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
@@ -157,7 +157,13 @@ function Described({
     <div className="space-y-3">
       <div className="grid grid-cols-2 gap-3">
         <Field label="Name">
-          <Text value={o.name} autoFocus maxLength={60} onCommit={(name) => set({ name })} />
+          <input
+            className={input}
+            autoFocus
+            maxLength={60}
+            value={o.name}
+            onChange={(e) => set({ name: e.target.value })}
+          />
         </Field>
         <Field label="Web address">
           <Text value={o.web} maxLength={300} placeholder="https://…" onCommit={(web) => set({ web })} />
