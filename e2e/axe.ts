@@ -7,10 +7,16 @@ const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe
 
 /** What fades in has the contrast of its last moment. */
 async function settled(): Promise<void> {
-  const ending = document
-    .getAnimations()
-    .filter((a) => a.effect?.getComputedTiming().endTime !== Infinity && a.playState === 'running');
-  await Promise.allSettled(ending.map((a) => a.finished));
+  const frame = (): Promise<unknown> => new Promise((r) => requestAnimationFrame(r));
+  await frame().then(frame);
+  const ending = (): Animation[] =>
+    document
+      .getAnimations()
+      .filter((a) => a.effect?.getComputedTiming().endTime !== Infinity && a.playState === 'running');
+  for (let now = ending(); now.length > 0; now = ending()) {
+    await Promise.allSettled(now.map((a) => a.finished));
+    await frame();
+  }
 }
 
 /** The criteria of levels A and AA. */

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
 import sharp from 'sharp';
 import { address, AxeBuilder, bringIn, choose, openBrowser, saved, station } from './browser';
+import { isbn13CheckDigit } from '@pagina/core/record';
 import { png, styledManuscript } from '../core/test/fixtures/manuscript';
 
 let browser: Browser;
@@ -134,7 +135,8 @@ it('takes back what the outlet answered, and gives the edition the ISBN that it 
     '9799000000998.jpg',
   );
   await station(page, id, 'record');
-  expect(await page.getByLabel('ISBN of the ebook').inputValue()).toBe('9799000000998');
+  await page.getByText('9799000000998', { exact: true }).waitFor();
+  await page.getByText('Fixed: Marram has the ebook under this number.').waitFor();
 });
 
 it('tells what a sale brings by territory, and which rate is better', async () => {
@@ -210,5 +212,29 @@ it('keeps the imprint’s accounts, rates and taxes, and outlets of one’s own'
   await tab('Prices');
   // With 19 %, £4.99 is 6.2375 euros without tax, 7.42 with it: 6.99 or 7.99, and 6.99 is nearer.
   await expect.poll(() => page.locator('tr[data-territory="DE"]').textContent()).toContain('~€6.99');
+});
+
+it('gives an edition the next number of the block, which no other gets, and fixes it once an outlet has the book', async () => {
+  await page.goto(`${address()}/imprint`);
+  const digit = isbn13CheckDigit('979900000200');
+  await page.getByLabel('First number of a block').fill(`979-9-000-00200-${(digit + 1) % 10}`);
+  await page.getByRole('button', { name: 'Add them' }).click();
+  await page.getByText('The first number is no ISBN').waitFor();
+  await page.getByLabel('First number of a block').fill(`979-9-000-00200-${digit}`);
+  await page.getByRole('button', { name: 'Add them' }).click();
+  await page.getByText('10 of 10 free').waitFor();
+  const next = `979900000200${digit}`;
+  await station(page, id, 'record');
+  await page.getByRole('button', { name: 'Assign the next ISBN' }).click();
+  await expect.poll(() => page.getByLabel('ISBN of the paperback').inputValue()).toBe(next);
+  // Marram has the ebook.
+  await page.getByText('Fixed: Marram has the ebook under this number.').waitFor();
+  await page.goto(`${address()}/imprint`);
+  await page.getByText('9 of 10 free').waitFor();
+  await page.getByRole('button', { name: /^All numbers/ }).click();
+  expect(await page.locator(`tr[data-isbn="${next}"]`).textContent()).toContain(
+    'The Causeway at Night, Paperback',
+  );
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
   expect(errors).toEqual([]);
 });

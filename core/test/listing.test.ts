@@ -9,6 +9,7 @@ import { threeChapters } from './fixtures/books';
 
 const whole = threeChapters();
 const book = {
+  placing: {},
   record: {
     ...whole.record,
     subtitle: 'A novel of the tide',
@@ -21,7 +22,7 @@ const book = {
 const ebook: Edition = { ...whole.editions.find((e) => e.id === 'ebook')!, isbn: '978-92-95055-12-4' };
 const paperback = whole.editions.find((e) => e.id === 'paperback')!;
 const lanternquay = outletNamed('lanternquay')!;
-const told = listedAs(book, ebook, LISTED_FIELDS);
+const told = listedAs(book, ebook, { id: 'lanternquay', takes: LISTED_FIELDS });
 const rulesOf = (listed: ListedAs, newer: { name: string } | null = null): string[] =>
   checkListing({ book, edition: ebook, outlet: lanternquay, listed, newer }).map((f) => f.rule);
 
@@ -85,7 +86,9 @@ describe('a listing', () => {
   });
   it('has the price of its own edition', () => {
     const printed: Edition = { ...paperback, price: { minor: 1_299, currency: 'GBP' } } as Edition;
-    expect(listedAs(book, printed, ['price'])).toEqual({ price: { minor: 1_299, currency: 'GBP' } });
+    expect(listedAs(book, printed, { id: 'lanternquay', takes: ['price'] })).toEqual({
+      price: { minor: 1_299, currency: 'GBP' },
+    });
   });
   it('differs in exactly the fields that were changed', () => {
     fc.assert(

@@ -27,6 +27,7 @@ export * from './designs';
 export * from './kept-editions';
 export * from './accounts';
 export * from './imprint';
+export * from './isbns';
 export * from './ebooks';
 export * from './trims';
 export * from './pulses';

@@ -4,6 +4,7 @@ import { done, refused, type Outcome } from '@pagina/core/base';
 import { apply, isBeside, settling, type Change } from '@pagina/core/book';
 import { changes, sections, titles } from './schema';
 import type { Store, Tx } from './open';
+import { isbnFixed } from './isbns';
 import { load, metaOf, wordsOf, writeSections } from './titles';
 
 /** The one person who uses the program so far. */
@@ -73,6 +74,8 @@ export async function write(
   const applied = settled.length === 0 ? tried : apply(loaded.book, change);
   if (!applied.ok) return applied;
   const { book, inverse } = applied.value;
+  const fixed = await isbnFixed(tx, id, loaded.book, book);
+  if (fixed) return fixed;
   const before = new Map(loaded.book.sections.map((s) => [s.id, s]));
   const changed = book.sections.filter((s) => before.get(s.id)?.content !== s.content);
   const removed = loaded.book.sections.filter((s) => !book.sections.some((b) => b.id === s.id));

@@ -254,6 +254,15 @@ export const imprint = sqliteTable('imprint', {
   changedAt: integer('changed_at').notNull(),
 });
 
+/** The imprint's block of ISBNs, by their thirteen digits. */
+export const isbns = sqliteTable('isbns', {
+  number: text('number').primaryKey(),
+  addedAt: integer('added_at').notNull(),
+  /** The title and edition that it was given to; '' for none. It is given to no other. */
+  title: text('title').notNull().default(''),
+  edition: text('edition').notNull().default(''),
+});
+
 /** Trims of the imprint's own by name. */
 export const trims = sqliteTable('trims', {
   name: text('name').primaryKey(),

@@ -69,7 +69,7 @@ export async function sendListing(store: Store, id: string, stop?: AbortSignal):
   const edition = loaded?.book.editions.find((e) => e.id === listing.edition);
   if (!outlet || !product || !loaded || !edition)
     throw new NotSent('The file that was to be sent no longer exists.', false);
-  const listed = listedAs(loaded.book, edition, outlet.takes);
+  const listed = listedAs(loaded.book, edition, outlet);
   if (listing.delivered === product.sha256) {
     const changed = listing.listed ? listedDifferently(listing.listed, listed) : [];
     if (changed.length === 0) return;

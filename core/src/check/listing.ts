@@ -6,7 +6,7 @@ import { PRACTICE } from './practice';
 import { runRules, type Rule } from './rules';
 
 export interface ListingSubject {
-  book: Pick<Book, 'record'>;
+  book: Pick<Book, 'record' | 'placing'>;
   edition: Edition;
   outlet: { id: string; name: string };
   /** What the outlet lists: as it was told, or as it said since. */
@@ -48,7 +48,7 @@ const fieldRule = (field: ListedField): Rule<ListingSubject> => {
     why: 'Readers and shops take a book whose details differ from place to place for two books.',
     remedy: 'Send the changed details in Outlets, or put the record back.',
     *look({ book, edition, outlet, listed }) {
-      const now = listedAs(book, edition, [field]);
+      const now = listedAs(book, edition, { id: outlet.id, takes: [field] });
       if (!listedDifferently(listed, now).includes(field)) return;
       const [found, wanted] = [listedValue(listed, field), listedValue(now, field)];
       const short = found.length <= LONG && wanted.length <= LONG;

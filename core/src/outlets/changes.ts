@@ -27,13 +27,13 @@ export interface ChangesAt {
 /** `file` is the checksum of the file that it is to have. */
 export function changesAt(
   outlet: Outlet,
-  book: Pick<Book, 'record'>,
+  book: Pick<Book, 'record' | 'placing'>,
   edition: Edition,
   at: { delivered: string; listed: ListedAs | null },
   file: string | null,
 ): ChangesAt {
   const has = at.delivered !== '' && at.delivered === file;
-  const details = at.listed ? listedDifferently(at.listed, listedAs(book, edition, outlet.takes)) : [];
+  const details = at.listed ? listedDifferently(at.listed, listedAs(book, edition, outlet)) : [];
   return {
     has,
     details,

@@ -1,10 +1,13 @@
 /** What outlets ask for, and whether a title satisfies them before anything is sent: the rows of the ledger. */
+import { digestOf } from '../base';
+import type { VariantField } from '../book';
+import { listedAs, listedDifferently, type ListedField } from '../trade';
 import { OUTLET_FIELDS, type Asked, type OutletField } from './asked';
 import type { Outlet } from './outlet';
 import { tell } from './tell';
 import type { Facts, Told } from './told';
 
-export type DemandState = 'met' | 'not met' | 'optional' | 'not asked';
+export type DemandState = 'met' | 'live' | 'not met' | 'optional' | 'not asked';
 export interface Demand {
   field: OutletField;
   name: string;
@@ -15,13 +18,21 @@ export interface Demand {
   why: string;
   /** Station where it is put right. */
   station: Told['station'];
+  /** Whether the outlet is told it otherwise than the record says. */
+  own: boolean;
 }
 
 /** A demand of an outlet. What is optional and empty is no fault; what is given has to be right. */
 function demandOf(outlet: Outlet, asked: Asked, facts: Facts): Demand {
   const { text, shown, fault, station } = tell(outlet, asked, facts);
   const empty = asked.need === 'optional' && text === '';
-  const state: DemandState = empty ? 'optional' : fault === null ? 'met' : 'not met';
+  const state: DemandState = empty
+    ? 'optional'
+    : fault !== null
+      ? 'not met'
+      : isLive(outlet, asked, facts, text)
+        ? 'live'
+        : 'met';
   return {
     field: asked.field,
     name: OUTLET_FIELDS[asked.field],
@@ -29,7 +40,47 @@ function demandOf(outlet: Outlet, asked: Asked, facts: Facts): Demand {
     state,
     why: empty ? (asked.note ?? 'nothing given') : (fault ?? shown ?? text),
     station,
+    own: isOwn(asked.field, facts),
   };
+}
+
+/** What the ledger calls a field, as listings call it. */
+const LISTED: Partial<Record<OutletField, ListedField>> = {
+  title: 'title',
+  subtitle: 'subtitle',
+  authors: 'authors',
+  isbn: 'isbn',
+  edition: 'editionStatement',
+  description: 'description',
+  keywords: 'keywords',
+  language: 'language',
+  price: 'price',
+};
+/** Whether readers see it there as it is now: as the outlet lists it, or as it was entered by hand. */
+function isLive(
+  outlet: Outlet,
+  { field }: Asked,
+  { book, edition, placing, live }: Facts,
+  text: string,
+): boolean {
+  if (outlet.reached === 'hand')
+    return placing.state === 'on sale' && placing.ticked[field] === digestOf(text);
+  const listed = LISTED[field];
+  if (!live || !listed || !(listed in live)) return false;
+  return listedDifferently(live, listedAs(book, edition, { id: outlet.id, takes: [listed] })).length === 0;
+}
+
+const VARIED: Partial<Record<OutletField, VariantField>> = {
+  title: 'title',
+  subtitle: 'subtitle',
+  description: 'description',
+  shortDescription: 'shortDescription',
+  keywords: 'keywords',
+  subjects: 'subjects',
+};
+function isOwn(field: OutletField, { placing }: Facts): boolean {
+  const varied = VARIED[field];
+  return varied !== undefined && placing.variants[varied] !== undefined;
 }
 
 /** In the outlet's own order. */

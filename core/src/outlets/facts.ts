@@ -4,6 +4,7 @@ import { NEW_IMPRINT, type Imprint } from './imprint';
 import { fileFor, type Account } from './links';
 import type { Outlet } from './outlet';
 import type { Facts, MadeFile } from './told';
+import type { ListedAs } from '../trade';
 
 /** A file that was made of the title, newest first in a list. */
 export interface KnownFile extends MadeFile {
@@ -26,6 +27,7 @@ export function factsOf({
   files,
   account = null,
   imprint = NEW_IMPRINT,
+  live = null,
 }: {
   outlet: Outlet;
   book: Book;
@@ -34,6 +36,7 @@ export function factsOf({
   files: readonly KnownFile[];
   account?: Account | null;
   imprint?: Imprint;
+  live?: ListedAs | null;
 }): Facts {
   const made: Record<string, MadeFile> = {};
   for (const f of files) made[f.edition] ??= { ...f, signedOff: f.signedOffAt !== null };
@@ -47,6 +50,7 @@ export function factsOf({
     pages: (print && files.find((f) => f.edition === print.id)?.pages) || null,
     size: files.find((f) => f.edition === fileFor(book, edition.id, outlet.id))?.size ?? 0,
     account,
+    live,
     currencies: imprint.currencies,
     taxes: imprint.taxes,
   };

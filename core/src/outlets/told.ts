@@ -4,7 +4,7 @@
  */
 import { amountString, exponentOf, moneyString, type Finding, type Money } from '../base';
 import { type Book, type Edition, type Placing } from '../book';
-import type { CurrencyTable, Taxes } from '../trade';
+import type { CurrencyTable, ListedAs, Taxes } from '../trade';
 import type { Account } from './links';
 
 /** The file that would be sent, as far as it matters here. */
@@ -31,6 +31,8 @@ export interface Facts {
   /** Bytes of the ebook; 0 while none is made. */
   size: number;
   account: Account | null;
+  /** What the outlet lists, once the book is on sale there; null before. */
+  live: ListedAs | null;
   currencies: CurrencyTable;
   taxes: Taxes;
 }

@@ -1,4 +1,5 @@
 export * from './isbn';
+export * from './isbnblock';
 export * from './codes';
 export * from './thema';
 export * from './countries';

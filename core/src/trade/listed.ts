@@ -1,7 +1,7 @@
 /** What an outlet is told of an edition beside its file, and lists it by. */
 import * as z from 'zod';
 import { moneySchema } from '../base';
-import type { Book, Edition } from '../book';
+import { placingAt, type Book, type Edition } from '../book';
 import { bareIsbn } from '../record';
 
 export const listedSchema = z.object({
@@ -21,21 +21,23 @@ export type ListedAs = z.infer<typeof listedAsSchema>;
 export type ListedField = keyof ListedAs;
 export const LISTED_FIELDS = Object.keys(listedSchema.shape) as ListedField[];
 
-/** An edition as an outlet that takes these fields would list it. */
+/** An edition as an outlet that takes these fields would list it: what it is told differently comes before the record. */
 export function listedAs(
-  book: Pick<Book, 'record'>,
+  book: Pick<Book, 'record' | 'placing'>,
   edition: Edition,
-  takes: readonly ListedField[],
+  { id, takes }: { id: string; takes: readonly ListedField[] },
 ): ListedAs {
+  const { variants } = placingAt(book, id);
+  const { title, subtitle, description, keywords } = { ...book.record, ...variants };
   const { record } = book;
   const all: Required<ListedAs> = {
-    title: record.title,
-    subtitle: record.subtitle,
+    title,
+    subtitle,
     authors: record.contributors.filter((c) => c.role === 'author').map((c) => c.name),
     isbn: bareIsbn(edition.isbn),
     editionStatement: record.editionStatement,
-    description: record.description,
-    keywords: record.keywords,
+    description,
+    keywords,
     language: record.language,
     price: edition.form === 'print' ? edition.price : record.price,
   };

@@ -21,7 +21,7 @@ export default function Layout({ children }: { children: ReactNode }) {
             unstyled: true,
             classNames: {
               toast: 'bg-ink text-sheet px-4 py-3 rounded-[2px] w-80 text-[14px] flex gap-3 items-center',
-              actionButton: 'underline ml-auto',
+              actionButton: 'underline ml-auto min-h-6 px-1',
             },
           }}
         />

@@ -23,21 +23,27 @@ interface Found extends Judged {
 const NONE: Found = { open: [], accepted: [], checking: true };
 const FoundContext = createContext<Found>(NONE);
 
+/** What an outlet would refuse concerns those titles that go there. */
+export const concerns = (
+  { outlet }: Finding,
+  book: Pick<Book, 'placing'>,
+  listings: readonly Listing[],
+): boolean =>
+  outlet === undefined || placingAt(book, outlet).chosen || listings.some((l) => l.outlet === outlet);
+
 /** The newest file of each sort, with what was found in the file itself; what was found in the book is looked for anew. */
 export function findingsOfFiles(
   products: readonly Product[],
   book: Pick<Book, 'editions' | 'placing'>,
-  listings: readonly Listing[] = [],
+  listings: readonly Listing[],
 ): Finding[] {
-  const goesTo = (outlet: string): boolean =>
-    placingAt(book, outlet).chosen || listings.some((l) => l.outlet === outlet);
   const seen = new Set<string>();
   return products.flatMap((p) => {
     const edition = productKeyOf(p.edition).edition;
     if (seen.has(p.edition) || (edition !== null && !book.editions.some((e) => e.id === edition))) return [];
     seen.add(p.edition);
     return p.findings
-      .filter((f) => !f.place && (f.outlet === undefined || goesTo(f.outlet)))
+      .filter((f) => !f.place && concerns(f, book, listings))
       .map((f) => ({ ...f, file: fileIn(p, f) }));
   });
 }
@@ -49,7 +55,7 @@ const fileIn = (p: Product, { file }: Finding): string =>
 export function findingsOfListings(
   listings: readonly Listing[],
   products: readonly Product[],
-  book: Pick<Book, 'record' | 'editions'>,
+  book: Pick<Book, 'record' | 'editions' | 'placing'>,
 ): Finding[] {
   return listings.flatMap((l) => {
     const edition = editionOf(book, l.edition);
@@ -93,7 +99,7 @@ export function FindingsProvider({ children }: { children: ReactNode }) {
     const all = [
       ...(inBook ?? []),
       ...findingsOfFiles(products, { editions, placing }, listings),
-      ...findingsOfListings(listings, products, { record, editions }),
+      ...findingsOfListings(listings, products, { record, editions, placing }),
       ...findingsOfPlacing(listings, products, book),
     ];
     return { ...judged({ accepted }, all), checking: inBook === null };

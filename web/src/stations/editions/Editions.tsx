@@ -24,6 +24,7 @@ import { linksToShops, OUTLETS, sellsEbooks } from '@pagina/core/outlets';
 import { paperOf, spineWidth } from '@pagina/core/trade';
 import type { Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
+import { concerns } from '@/title/findings';
 import { Button } from '@/ui/Button';
 import { Progress } from '@/ui/Progress';
 import { SeverityMark } from '@/ui/SeverityMark';
@@ -355,16 +356,18 @@ function MakeFile({ line }: { line: Line }) {
 
 function Checks({ product }: { product: Product }) {
   const { goTo } = useTitle();
+  const { book, listings } = useBook();
   const router = useRouter();
+  const findings = product.findings.filter((f) => concerns(f, book, listings));
   const lead = (f: Finding): void => {
     if (!f.place) return;
     goTo(f.place);
     router.push('manuscript');
   };
-  if (product.findings.length === 0) return <span className="text-spruce">✓ nothing found</span>;
+  if (findings.length === 0) return <span className="text-spruce">✓ nothing found</span>;
   return (
     <ul className="max-w-96 space-y-1">
-      {product.findings.slice(0, 8).map((f, i) => (
+      {findings.slice(0, 8).map((f, i) => (
         <li key={i}>
           <SeverityMark severity={f.severity} />{' '}
           {f.place ? (
@@ -377,10 +380,10 @@ function Checks({ product }: { product: Product }) {
           {f.remedy ? <span className="block text-[13px] text-ink-soft">{f.remedy}</span> : null}
         </li>
       ))}
-      {product.findings.length > 8 ? (
+      {findings.length > 8 ? (
         <li>
           <Link href="findings" className="text-ink-soft underline">
-            and {product.findings.length - 8} more
+            and {findings.length - 8} more
           </Link>
         </li>
       ) : null}

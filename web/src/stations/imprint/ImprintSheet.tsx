@@ -6,6 +6,7 @@ import { OUTLETS } from '@pagina/core/outlets';
 import { Affiliate } from '@/stations/outlets/Affiliate';
 import { Accounts } from './Accounts';
 import { Currencies } from './Currencies';
+import { IsbnBlock } from './IsbnBlock';
 import { OwnOutlets } from './OwnOutlets';
 import { TaxTable } from './TaxTable';
 import { useImprint } from './useImprint';
@@ -37,6 +38,9 @@ export function ImprintSheet() {
                 words="An outlet pays once it has these. Tick off what you have given it."
               >
                 <Accounts imprint={loaded.imprint} change={change} />
+              </Part>
+              <Part title="ISBN block" words="One number an edition, given once and to no other.">
+                <IsbnBlock />
               </Part>
               <Part title="Affiliate codes" words="They go into the links of files made for an outlet.">
                 {OUTLETS.filter((o) => o.affiliate).map((o) => (

@@ -7,6 +7,7 @@ import { Table, type Column } from '@/ui/Table';
 
 export const MARKS: Record<DemandState, [shape: string, colour: string]> = {
   met: ['✓', 'text-spruce'],
+  live: ['●', 'text-spruce'],
   'not met': ['■', 'text-rubric'],
   optional: ['○', 'text-ink-soft'],
   'not asked': ['–', 'text-ink-soft'],
@@ -46,6 +47,7 @@ export function Demands({
         cell: (d) => (
           <span className={MARKS[d.state][1]}>
             <span aria-hidden>{MARKS[d.state][0]}</span> {d.state}
+            {d.own ? <span className="block text-[12px] text-ink-soft">its own text</span> : null}
           </span>
         ),
         className: 'whitespace-nowrap align-top py-1',

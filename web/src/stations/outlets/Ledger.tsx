@@ -88,7 +88,10 @@ export function Ledger({
                       <Mark state={state} />
                     </button>
                   ) : edition ? (
-                    <Mark state={state} />
+                    <>
+                      <Mark state={state} />
+                      {demand?.own ? <span className="text-ink-soft">, own</span> : null}
+                    </>
                   ) : (
                     ''
                   )}

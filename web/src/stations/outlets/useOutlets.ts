@@ -68,6 +68,7 @@ export function useBeside(
         const editions = editionsFor(outlet, book);
         const edition = editions.find((e) => e.id === chosen[outlet.id]) ?? editions[0] ?? null;
         if (!edition) return { outlet, editions, edition, facts: null, demands: [], listing: null };
+        const listing = listings.find((l) => l.outlet === outlet.id && l.edition === edition.id) ?? null;
         const account = accounts?.[outlet.id] ?? null;
         const facts = factsOf({
           outlet,
@@ -77,8 +78,8 @@ export function useBeside(
           files: products,
           account,
           imprint: imprint ?? NEW_IMPRINT,
+          live: listing?.link ? listing.listed : null,
         });
-        const listing = listings.find((l) => l.outlet === outlet.id && l.edition === edition.id) ?? null;
         return { outlet, editions, edition, facts, demands: demandsOf(outlet, facts), listing };
       }),
     [outlets, book, revision, products, listings, known, chosen],
