@@ -139,6 +139,41 @@ it('takes back what the outlet answered, and gives the edition the ISBN that it 
   await page.getByText('Fixed: Marram has the ebook under this number.').waitFor();
 });
 
+it('says beside a field of the record what outlets say of it, and takes the record along and back', async () => {
+  await station(page, id, 'record');
+  await page.locator('[data-asked="title"]').getByText('Asked for by Marram.').waitFor();
+  await page.locator('[data-asked="subjects"]').getByText('Marram: The record has no subjects.').waitFor();
+  const link = page.getByRole('link', { name: 'ONIX 3.0' });
+  const onix = await (await page.request.get(address() + (await link.getAttribute('href')))).text();
+  expect(onix).toContain('<TitleText>The Causeway at Night</TitleText>');
+  await page.getByLabel('Title', { exact: true }).fill('Something else');
+  await page.getByLabel('Title', { exact: true }).blur();
+  await saved(page);
+  await page.getByRole('button', { name: 'Fill the record from a file or text' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Fill the record' });
+  await dialog.getByRole('textbox', { name: /^Particulars/ }).fill('It was a dark night.');
+  await dialog.getByRole('button', { name: 'Read it' }).click();
+  await dialog.getByText('Nothing here says what a record keeps.').waitFor();
+  await page.setInputFiles('input[aria-label="File with particulars"]', {
+    name: 'causeway.xml',
+    mimeType: 'application/xml',
+    buffer: Buffer.from(onix),
+  });
+  await dialog.locator('[data-difference="title"]').getByText('Something else').waitFor();
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  await dialog.getByRole('button', { name: /^Fill in/ }).click();
+  await expect
+    .poll(() => page.getByLabel('Title', { exact: true }).inputValue())
+    .toBe('The Causeway at Night');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => page.getByLabel('Title', { exact: true }).inputValue()).toBe('Something else');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect
+    .poll(() => page.getByLabel('Title', { exact: true }).inputValue())
+    .toBe('The Causeway at Night');
+  await saved(page);
+});
+
 it('tells what a sale brings by territory, and which rate is better', async () => {
   await station(page, id, 'editions');
   await page.getByRole('button', { name: 'Make the ebook' }).click();

@@ -4,6 +4,7 @@ import { setsFront } from '@pagina/core/book';
 import { useBook, useTitle } from '@/title/context';
 import { fileOf, takeIn } from '@/title/pictures';
 import { FileButton } from '@/ui/FileDrop';
+import { AskedBy } from './AskedBy';
 
 export function Cover() {
   const { session } = useTitle();
@@ -54,6 +55,7 @@ export function Cover() {
           <FileButton label="Cover picture" endings={['image/png', 'image/jpeg']} onFiles={([f]) => take(f)}>
             {cover ? 'Another picture' : 'Choose a picture'}
           </FileButton>
+          <AskedBy field="cover" />
         </div>
       </div>
     </section>

@@ -11,6 +11,7 @@ import { Text } from '@/ui/Text';
 import { TrimField } from '@/ui/TrimField';
 import { OtherPrices } from './OtherPrices';
 import { useIsbns, type IsbnKnown } from './useIsbns';
+import { AskedBy } from './AskedBy';
 import { useRecord } from './useRecord';
 
 export function EditionsPart() {
@@ -33,6 +34,7 @@ export function EditionsPart() {
         price={record.price}
         onCommit={(price) => set({ price }, 'Change the price')}
       />
+      <AskedBy field="price" />
       <OtherPrices />
     </>
   );

@@ -8,6 +8,7 @@ import { Picker } from '@/ui/Picker';
 import { choicesOf, Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
 import { Chosen } from './Chosen';
+import { AskedBy } from './AskedBy';
 import { useRecord } from './useRecord';
 
 const characters = (text: string): string =>
@@ -27,24 +28,33 @@ export function FoundBy() {
   const words = keywords.reduce((n, k) => n + k.split(/\s+/).length, 0);
   return (
     <>
-      <Field label="Description" hint={characters(record.description)}>
-        <Text area {...line('description', 'description')} />
-      </Field>
-      <Field
-        label="In a few words"
-        hint={`For lists, and shops that take little; ${characters(record.shortDescription)}`}
-      >
-        <Text area={2} {...line('shortDescription', 'short description')} />
-      </Field>
-      <Field
-        label="Keywords"
-        hint={`Separated by commas; ${keywords.length === 1 ? '1 keyword' : `${keywords.length} keywords`}, ${words === 1 ? '1 word' : `${words} words`}`}
-      >
-        <Text
-          value={keywords.join(', ')}
-          onCommit={(v) => set({ keywords: inParts(v) }, 'Change the keywords')}
-        />
-      </Field>
+      <div>
+        <Field label="Description" hint={characters(record.description)}>
+          <Text area {...line('description', 'description')} />
+        </Field>
+        <AskedBy field="description" />
+      </div>
+      <div>
+        <Field
+          label="In a few words"
+          hint={`For lists, and shops that take little; ${characters(record.shortDescription)}`}
+        >
+          <Text area={2} {...line('shortDescription', 'short description')} />
+        </Field>
+        <AskedBy field="shortDescription" />
+      </div>
+      <div>
+        <Field
+          label="Keywords"
+          hint={`Separated by commas; ${keywords.length === 1 ? '1 keyword' : `${keywords.length} keywords`}, ${words === 1 ? '1 word' : `${words} words`}`}
+        >
+          <Text
+            value={keywords.join(', ')}
+            onCommit={(v) => set({ keywords: inParts(v) }, 'Change the keywords')}
+          />
+        </Field>
+        <AskedBy field="keywords" />
+      </div>
       <Subjects />
       <div className="grid grid-cols-[minmax(0,1fr)_76px_76px] items-end gap-2">
         <div>
@@ -60,12 +70,14 @@ export function FoundBy() {
         <Age which="from" label="From age" />
         <Age which="to" label="To age" />
       </div>
+      <AskedBy field="audience" />
       <Checkbox
         label="Adult content"
         on={adult}
         onSet={(on) => set({ adult: on }, 'Change the content')}
         hint="Some shops refuse it, others show it to adults alone."
       />
+      <AskedBy field="adult" />
       <Checkbox
         label="In the public domain"
         on={publicDomain}
@@ -152,6 +164,7 @@ function Subjects() {
       <span className={`mt-1 block text-[13px] ${wrong ? 'text-rubric' : 'text-ink-soft'}`}>
         {wrong || 'Codes of Thema, the book trade’s subject scheme'}
       </span>
+      <AskedBy field="subjects" />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { EDITION_TYPE_NAMES, type EditionType } from '@pagina/core/record';
 import { Field } from '@/ui/Field';
 import { choicesOf, Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
+import { AskedBy } from './AskedBy';
 import { useRecord } from './useRecord';
 
 const TYPES = [
@@ -18,9 +19,12 @@ export function ImprintPart() {
   const webIsRight = web === '' || URL.canParse(web);
   return (
     <>
-      <Field label="Imprint">
-        <Text {...line('imprint', 'imprint')} />
-      </Field>
+      <div>
+        <Field label="Imprint">
+          <Text {...line('imprint', 'imprint')} />
+        </Field>
+        <AskedBy field="imprint" />
+      </div>
       <Field label="Publisher" hint="Where it is another house than the imprint">
         <Text {...line('publisher', 'publisher')} />
       </Field>
@@ -32,21 +36,27 @@ export function ImprintPart() {
           <Text {...line('year', 'year')} maxLength={4} wrong={!yearIsRight} />
         </Field>
       </div>
-      <Field label="Day of publication">
-        <Text type="date" {...line('published', 'day of publication')} />
-      </Field>
+      <div>
+        <Field label="Day of publication">
+          <Text type="date" {...line('published', 'day of publication')} />
+        </Field>
+        <AskedBy field="published" />
+      </div>
       <Field
         label="Web address"
         hint={webIsRight ? undefined : 'Write it whole, such as https://tidewrack.example.'}
       >
         <Text {...line('web', 'web address')} wrong={!webIsRight} placeholder="https://" />
       </Field>
-      <Field
-        label="Edition statement"
-        hint="As printed, such as “Second edition, revised”. Leave it empty for a first edition."
-      >
-        <Text {...line('editionStatement', 'edition statement')} maxLength={120} />
-      </Field>
+      <div>
+        <Field
+          label="Edition statement"
+          hint="As printed, such as “Second edition, revised”. Leave it empty for a first edition."
+        >
+          <Text {...line('editionStatement', 'edition statement')} maxLength={120} />
+        </Field>
+        <AskedBy field="edition" />
+      </div>
       <div className="grid grid-cols-[90px_1fr] gap-3">
         <Field label="Number">
           <Text

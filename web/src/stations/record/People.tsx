@@ -5,6 +5,7 @@ import { useBook } from '@/title/context';
 import { Field } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
+import { AskedBy } from './AskedBy';
 import { useRecord } from './useRecord';
 
 const fresh = (role: Role): Contributor => ({ name: '', role, sortName: '', life: '' });
@@ -38,6 +39,7 @@ export function People() {
           <Text value={a.name} onCommit={(name) => setAuthors(put(authors, i, { ...a, name }))} />
         </Field>
       ))}
+      <AskedBy field="authors" />
       {authors.map((a, i) => (
         <div key={`more${i}`} className="space-y-3">
           <Field label={`Sort name of ${a.name}`} hint="As lists have it: the family name first">

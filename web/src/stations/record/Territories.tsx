@@ -5,6 +5,7 @@ import { COUNTRIES } from '@pagina/core/record';
 import { Checkbox } from '@/ui/Checkbox';
 import { Picker } from '@/ui/Picker';
 import { Chosen } from './Chosen';
+import { AskedBy } from './AskedBy';
 import { useRecord } from './useRecord';
 
 const names = new Intl.DisplayNames(['en-GB'], { type: 'region' });
@@ -44,6 +45,7 @@ export function Territories() {
           />
         </>
       ) : null}
+      <AskedBy field="territories" />
     </div>
   );
 }

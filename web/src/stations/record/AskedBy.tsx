@@ -1,0 +1,58 @@
+'use client';
+/** Beside a field of the record: which of the outlets that the title goes to ask for it, and what they say of it. */
+import { createContext, useContext, useMemo, type ReactNode } from 'react';
+import {
+  demandsOf,
+  editionsFor,
+  factsOf,
+  OUTLETS,
+  type Demand,
+  type Outlet,
+  type OutletField,
+} from '@pagina/core/outlets';
+import { placingAt } from '@pagina/core/book';
+import { useBook } from '@/title/context';
+
+type Asking = readonly { outlet: Outlet; demands: readonly Demand[] }[];
+const Context = createContext<Asking>([]);
+const LIST = new Intl.ListFormat('en-GB');
+
+/** While the title goes nowhere yet, nothing is said. */
+export function AskedByProvider({ children }: { children: ReactNode }) {
+  const { book, revision, products } = useBook();
+  const asking = useMemo((): Asking => {
+    const chosen = OUTLETS.filter((o) => placingAt(book, o.id).chosen);
+    return chosen.flatMap((outlet) => {
+      const edition = editionsFor(outlet, book)[0];
+      if (!edition) return [];
+      const facts = factsOf({ outlet, book, edition, revision, files: products });
+      return [{ outlet, demands: demandsOf(outlet, facts) }];
+    });
+  }, [book, revision, products]);
+  return <Context.Provider value={asking}>{children}</Context.Provider>;
+}
+
+export function AskedBy({ field }: { field: OutletField }) {
+  const asking = useContext(Context).flatMap(({ outlet, demands }) => {
+    const demand = demands.find((d) => d.field === field);
+    return demand ? [{ outlet, demand }] : [];
+  });
+  if (asking.length === 0) return null;
+  const faults = asking.filter((a) => a.demand.state === 'not met');
+  const names = asking.map((a) => a.outlet.name);
+  const shown = names.length > 3 ? `${names.length} outlets` : LIST.format(names);
+  return (
+    <span
+      className="block text-[12px] text-ink-soft"
+      data-asked={field}
+      title={names.length > 3 ? LIST.format(names) : undefined}
+    >
+      {faults.length === 0 ? `Asked for by ${shown}.` : null}
+      {faults.map(({ outlet, demand }) => (
+        <span key={outlet.id} className="block text-rubric">
+          <span aria-hidden>■</span> {outlet.name}: {demand.why}
+        </span>
+      ))}
+    </span>
+  );
+}
