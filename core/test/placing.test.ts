@@ -474,6 +474,48 @@ describe('the author’s choices', () => {
     const back = apply(two.value.book, undo.value);
     expect(back.ok && back.value.book.placing.marram).toMatchObject({ rights: false, preview: 15 });
   });
+  it('of ticks and texts are set one by one, so that seven windows keep each other’s', () => {
+    const ticks = ['title', 'subtitle', 'authors'].map((field): Change => ({
+      type: 'set-tick',
+      outlet: 'marram',
+      field,
+      digest: field,
+    }));
+    const text: Change = { type: 'set-variant', outlet: 'marram', field: 'keywords', value: ['a'] };
+    let now = novel;
+    const inverses: Change[] = [];
+    for (const c of [...ticks, text]) {
+      const r = apply(now, c);
+      if (!r.ok) throw new Error();
+      now = r.value.book;
+      inverses.push(r.value.inverse);
+    }
+    expect(now.placing.marram?.ticked).toEqual({ title: 'title', subtitle: 'subtitle', authors: 'authors' });
+    expect(now.placing.marram?.variants).toEqual({ keywords: ['a'] });
+    // The first tick is undone over the others; one that was set again since stays.
+    const log = [...ticks.slice(1), text].map((change, i) => ({ revision: i + 2, change, reverses: null }));
+    const undo = undoing(now, ticks[0]!, inverses[0]!, log);
+    const back = undo.ok && apply(now, undo.value);
+    expect(back && back.ok && Object.keys(back.value.book.placing.marram!.ticked)).toEqual([
+      'subtitle',
+      'authors',
+    ]);
+    const again = apply(now, { ...ticks[0], digest: 'other' } as Change);
+    const kept =
+      again.ok &&
+      undoing(again.value.book, ticks[0]!, inverses[0]!, [
+        { revision: 2, change: { ...ticks[0], digest: 'other' } as Change, reverses: null },
+      ]);
+    const same = again.ok && kept && kept.ok && apply(again.value.book, kept.value);
+    expect(same && same.ok && same.value.book.placing.marram?.ticked.title).toBe('other');
+    for (const inverse of [...inverses].reverse()) {
+      const r = apply(now, inverse);
+      if (r.ok) now = r.value.book;
+    }
+    expect(now.placing.marram).toEqual(placingSchema.parse({}));
+    const wrong = apply(novel, { type: 'set-variant', outlet: 'marram', field: 'title', value: ['a'] });
+    expect(wrong.ok).toBe(false);
+  });
   it('and what else no file shows leave an ebook as it is, to the byte', () => {
     const made = (b: Book): Uint8Array => {
       const r = writeEpub({ book: b, edition: 'ebook', pictures: new Map(), print: null });

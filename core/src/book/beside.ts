@@ -21,6 +21,8 @@ export function isBeside(change: Change): boolean {
     case 'group':
       return change.changes.every(isBeside);
     case 'set-placing':
+    case 'set-variant':
+    case 'set-tick':
     case 'set-accepted':
     case 'set-reading':
       return true;

@@ -5,7 +5,7 @@
  * book as it was. Undo is the inverse, applied; redo is the inverse of that. A `group` is one step for a person.
  */
 import { Fragment, Slice, type Node } from 'prosemirror-model';
-import { Mapping, ReplaceStep, Step } from 'prosemirror-transform';
+import { ReplaceStep, Step } from 'prosemirror-transform';
 import * as z from 'zod';
 import { inSentence, done, refused, type Outcome } from '../base';
 import { recordSchema } from '../record';
@@ -19,7 +19,15 @@ import {
   type Section,
 } from './model';
 import { numberingSchema } from './numbering';
-import { outletIdSchema, placingAt, placingSchema } from './placing';
+import {
+  outletIdSchema,
+  placingAt,
+  placingSchema,
+  VARIANT_FIELDS,
+  variantsSchema,
+  withKey,
+  type Placing,
+} from './placing';
 import { coverSchema } from './cover';
 import { editionFields, editionFrom, editionsSchema, editionWith, type EditionFields } from './edition';
 import { SECTION_KINDS, type SectionKind } from './kinds';
@@ -89,6 +97,20 @@ const single = [
     as: acceptedSchema.nullable(),
   }),
   z.object({ type: z.literal('set-placing'), outlet: outletIdSchema, fields: someOf(placingSchema) }),
+  z.object({
+    type: z.literal('set-variant'),
+    outlet: outletIdSchema,
+    field: z.enum(VARIANT_FIELDS),
+    /** Null for what the record says. */
+    value: z.union([z.string(), z.array(z.string())]).nullable(),
+  }),
+  z.object({
+    type: z.literal('set-tick'),
+    outlet: outletIdSchema,
+    field: z.string().min(1).max(60),
+    /** Of the text that was entered; null where it isn't entered any more. */
+    digest: z.string().max(100).nullable(),
+  }),
   z.object({ type: z.literal('add-pictures'), pictures: z.array(pictureSchema) }),
   z.object({ type: z.literal('remove-pictures'), ids: z.array(z.string()) }),
   z.object({ type: z.literal('set-pictures'), pictures: z.array(pictureSchema) }),
@@ -243,8 +265,27 @@ export function apply(book: Book, change: Change): Outcome<Applied> {
     case 'set-placing': {
       const now = placingAt(book, change.outlet);
       return done({
-        book: { ...book, placing: { ...book.placing, [change.outlet]: { ...now, ...change.fields } } },
+        book: withPlacing(book, change.outlet, { ...now, ...change.fields }),
         inverse: { type: 'set-placing', outlet: change.outlet, fields: pickOld(now, change.fields) },
+      });
+    }
+    case 'set-variant': {
+      const { outlet, field, value } = change;
+      const now = placingAt(book, outlet);
+      const variants = variantsSchema.safeParse(withKey(now.variants, field, value));
+      if (!variants.success) return refused('change/variant', 'That text doesn’t fit the field.');
+      return done({
+        book: withPlacing(book, outlet, { ...now, variants: variants.data }),
+        inverse: { type: 'set-variant', outlet, field, value: now.variants[field] ?? null },
+      });
+    }
+    case 'set-tick': {
+      const { outlet, field, digest } = change;
+      const now = placingAt(book, outlet);
+      const before = Object.hasOwn(now.ticked, field) ? (now.ticked[field] ?? null) : null;
+      return done({
+        book: withPlacing(book, outlet, { ...now, ticked: withKey(now.ticked, field, digest) }),
+        inverse: { type: 'set-tick', outlet, field, digest: before },
       });
     }
     case 'add-pictures': {
@@ -326,46 +367,13 @@ const replaceSection = (book: Book, section: Section): Book => ({
   sections: book.sections.map((s) => (s.id === section.id ? section : s)),
 });
 
+const withPlacing = (book: Book, outlet: string, placing: Placing): Book => ({
+  ...book,
+  placing: { ...book.placing, [outlet]: placing },
+});
+
 function pickOld<T extends object>(old: T, fields: object): Partial<T> {
   const out: Partial<T> = {};
   for (const key of Object.keys(fields) as (keyof T)[]) out[key] = old[key];
   return out;
-}
-
-/** A step of others, and the index of an earlier one among them that it takes back. */
-export interface Moved {
-  step: unknown;
-  mirrors?: number;
-}
-
-/**
- * Steps that were made against an older text, moved over what has happened since (`over`, in order): the way of
- * prosemirror-collab, done on the server. The own steps are first undone in the mapping, then what others did is done,
- * then the own steps again, each mirrored to its undoing so that positions inside own text survive; so do positions
- * in text that others took away and put back. Steps whose place is gone are counted in `lost`.
- */
-export function moveSteps(
-  stepsJson: readonly unknown[],
-  over: readonly Moved[],
-): { steps: unknown[]; lost: number } {
-  const own = stepsJson.map((j) => Step.fromJSON(schema, j));
-  const mapping = new Mapping();
-  for (const step of [...own].reverse()) mapping.appendMap(step.getMap().invert());
-  for (const { step, mirrors } of over)
-    mapping.appendMap(
-      Step.fromJSON(schema, step).getMap(),
-      mirrors === undefined ? undefined : own.length + mirrors,
-    );
-  const steps: unknown[] = [];
-  let lost = 0;
-  own.forEach((step, i) => {
-    const moved = step.map(mapping.slice(own.length - i));
-    if (!moved) {
-      lost++;
-      return;
-    }
-    steps.push(moved.toJSON());
-    mapping.appendMap(moved.getMap(), own.length - i - 1);
-  });
-  return { steps, lost };
 }

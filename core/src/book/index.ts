@@ -5,6 +5,7 @@ export * from './model';
 export * from './table';
 export * from './ids';
 export * from './changes';
+export * from './moving';
 export * from './placing';
 export * from './beside';
 export * from './arrival';

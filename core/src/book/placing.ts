@@ -14,6 +14,13 @@ export const variantsSchema = z
   .partial();
 export type Variants = z.infer<typeof variantsSchema>;
 export type VariantField = keyof Variants;
+export const VARIANT_FIELDS = Object.keys(variantsSchema.shape) as [VariantField, ...VariantField[]];
+
+/** A map with one key set, or without it where the value is null. */
+export function withKey<T extends object>(map: T, key: string, value: unknown): T {
+  const others = Object.fromEntries(Object.entries(map).filter(([k]) => k !== key)) as T;
+  return value === null ? others : { ...others, [key]: value };
+}
 
 /** What outlets are known by. */
 export const outletIdSchema = z.string().regex(/^[a-z][a-z0-9-]{0,60}$/);

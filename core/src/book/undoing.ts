@@ -10,7 +10,8 @@
  */
 import { Step } from 'prosemirror-transform';
 import { done, refused, type Outcome } from '../base';
-import { apply, moveSteps, type Change, type Moved, type SingleChange } from './changes';
+import { apply, type Change, type SingleChange } from './changes';
+import { moveSteps, type Moved } from './moving';
 import type { Book } from './model';
 import { placingAt } from './placing';
 import { schema } from './schema';
@@ -57,6 +58,10 @@ function stepsOver(log: readonly LogEntry[], section: string): Moved[] {
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
+const orNull = (map: object, key: string): object => ({
+  [key]: Object.hasOwn(map, key) ? (map as Record<string, unknown>)[key] : null,
+});
+
 /** The values that a change set, and the same values as they are now; null for changes that set none. */
 function valuesOf(book: Book, c: SingleChange): { set: object; now: object } | null {
   switch (c.type) {
@@ -74,6 +79,10 @@ function valuesOf(book: Book, c: SingleChange): { set: object; now: object } | n
       return { set: c.fields, now: book.numbering };
     case 'set-placing':
       return { set: c.fields, now: placingAt(book, c.outlet) };
+    case 'set-variant':
+      return { set: { [c.field]: c.value }, now: orNull(placingAt(book, c.outlet).variants, c.field) };
+    case 'set-tick':
+      return { set: { [c.field]: c.digest }, now: orNull(placingAt(book, c.outlet).ticked, c.field) };
     case 'set-cover':
       return { set: c.fields, now: book.cover };
     case 'set-words':

@@ -36,7 +36,8 @@ export const ownOutletSchema = z.object({
         as: z.enum(['number', 'words', 'code', 'one', 'two']).optional(),
       }),
     )
-    .max(60),
+    .max(60)
+    .refine((asks) => new Set(asks.map((a) => a.field)).size === asks.length, 'A field is asked for twice.'),
 });
 export type OwnOutlet = z.infer<typeof ownOutletSchema>;
 

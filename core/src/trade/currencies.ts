@@ -13,7 +13,7 @@ export const currencyTableSchema = z.object({
   source: z.string().max(200),
   base: z.string().regex(/^[A-Z]{3}$/),
   /** How much of each currency one unit of the base buys, as a decimal. */
-  rates: z.record(z.string().regex(/^[A-Z]{3}$/), z.string()),
+  rates: z.record(z.string().regex(/^[A-Z]{3}$/), z.string().regex(/^\d{1,12}(?:\.\d{1,12})?$/)),
 });
 export type CurrencyTable = z.infer<typeof currencyTableSchema>;
 

@@ -10,7 +10,7 @@ import { Checkbox } from '@/ui/Checkbox';
 import { Field } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
-import { usePlacing } from './useOutlets';
+import { useAtOutlet, usePlacing } from './useOutlets';
 
 export function Choices({ outlet, facts }: { outlet: Outlet; facts: Facts }) {
   const { book } = useBook();
@@ -212,13 +212,11 @@ const VARIED: readonly VariantField[] = [
 const LISTS: readonly VariantField[] = ['keywords', 'subjects'];
 
 function Variants({ outlet, facts: { book } }: { outlet: Outlet; facts: Facts }) {
-  const set = usePlacing(outlet.id);
+  const at = useAtOutlet();
   const { variants } = placingAt(book, outlet.id);
   const fields = VARIED.filter((f) => outlet.asks.some((a) => a.field === f));
-  const change = (field: VariantField, value: string | string[] | undefined, label: string): void => {
-    const { [field]: _, ...others } = variants;
-    set({ variants: value === undefined ? others : { ...others, [field]: value } }, label);
-  };
+  const change = (field: VariantField, value: string | string[] | null, label: string): void =>
+    at(label, { type: 'set-variant', outlet: outlet.id, field, value });
   const called = (f: VariantField): string => OUTLET_FIELDS[f].toLowerCase();
   return (
     <section aria-label="Variants" className="space-y-3">
@@ -257,7 +255,7 @@ function Variants({ outlet, facts: { book } }: { outlet: Outlet; facts: Facts })
             </Field>
             <Button
               className="mt-1 h-7"
-              onClick={() => change(f, undefined, `Use the record’s ${called(f)} at ${outlet.name}`)}
+              onClick={() => change(f, null, `Use the record’s ${called(f)} at ${outlet.name}`)}
             >
               Use the record’s
             </Button>

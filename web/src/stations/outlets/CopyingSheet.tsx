@@ -12,7 +12,7 @@ import { Field } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
 import { MARKS } from './Demands';
-import { usePlacing } from './useOutlets';
+import { useAtOutlet, usePlacing } from './useOutlets';
 
 export function CopyingSheet({ outlet, edition, facts }: { outlet: Outlet; edition: Edition; facts: Facts }) {
   const { book } = useBook();
@@ -20,16 +20,15 @@ export function CopyingSheet({ outlet, edition, facts }: { outlet: Outlet; editi
   const placing = placingAt(book, outlet.id);
   const rows = sheetOf(outlet, facts);
   const { done, of } = progressOf(rows);
-  const tick = (row: SheetRow, on: boolean): void => {
-    const { [row.field]: _, ...others } = placing.ticked;
-    set(
-      {
-        ticked: on ? { ...others, [row.field]: row.digest } : others,
-        ...(on && !placing.chosen ? { chosen: true } : {}),
-      },
-      `${on ? 'Tick off' : 'Untick'} ${row.called} at ${outlet.name}`,
+  const change = useAtOutlet();
+  const tick = ({ field, digest, called }: SheetRow, on: boolean): void =>
+    change(
+      `${on ? 'Tick off' : 'Untick'} ${called} at ${outlet.name}`,
+      { type: 'set-tick', outlet: outlet.id, field, digest: on ? digest : null },
+      ...(on && !placing.chosen
+        ? [{ type: 'set-placing' as const, outlet: outlet.id, fields: { chosen: true } }]
+        : []),
     );
-  };
   return (
     <>
       <p className="mb-2 text-[13px] text-ink-soft" role="status">

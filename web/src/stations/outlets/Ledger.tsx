@@ -25,7 +25,7 @@ export function Ledger({
     <table aria-label="What outlets ask for" className="w-full border-collapse">
       <thead className="sticky top-0 z-10 bg-sheet">
         <tr className="h-9 border-b border-edge text-left">
-          <th scope="col" className="column-head px-3">
+          <th scope="col" className="column-head sticky left-0 bg-sheet px-3">
             Asked for
           </th>
           {rows.map(({ outlet }) => (
@@ -33,7 +33,7 @@ export function Ledger({
               <button
                 type="button"
                 aria-pressed={outlet.id === chosen}
-                className="min-h-6 border-b-2 border-transparent font-serif text-[15px] hover:text-spruce aria-pressed:border-spruce aria-pressed:text-spruce"
+                className="max-w-36 min-h-6 truncate border-b-2 border-transparent font-serif text-[15px] hover:text-spruce aria-pressed:border-spruce aria-pressed:text-spruce"
                 onClick={() => onChoose(outlet.id)}
               >
                 {outlet.name}
@@ -122,7 +122,10 @@ function Mark({ state }: { state: keyof typeof MARKS }) {
 function Row({ head, field, children }: { head: string; field?: OutletField; children: React.ReactNode }) {
   return (
     <tr className="h-7 border-b border-rule" data-field={field}>
-      <th scope="row" className="px-3 text-left text-[13px] font-normal">
+      <th
+        scope="row"
+        className="sticky left-0 bg-sheet px-3 text-left text-[13px] font-normal whitespace-nowrap"
+      >
         {head}
       </th>
       {children}

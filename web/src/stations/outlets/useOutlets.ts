@@ -12,7 +12,7 @@ import {
   type Imprint,
   type Outlet,
 } from '@pagina/core/outlets';
-import type { Edition, Placing } from '@pagina/core/book';
+import type { Edition, Placing, SingleChange } from '@pagina/core/book';
 import type { Listing } from '@pagina/data';
 import { useBook, useTitle } from '@/title/context';
 
@@ -91,6 +91,12 @@ export function usePlacing(outlet: string): (fields: Partial<Placing>, label: st
   const { session } = useTitle();
   return (fields, label) =>
     void session.change({ type: 'group', label, changes: [{ type: 'set-placing', outlet, fields }] });
+}
+
+/** Changes at an outlet that are one step of Undo with a name. */
+export function useAtOutlet(): (label: string, ...changes: SingleChange[]) => void {
+  const { session } = useTitle();
+  return (label, ...changes) => void session.change({ type: 'group', label, changes });
 }
 
 /** In a word. */
