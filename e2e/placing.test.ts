@@ -207,6 +207,29 @@ it('warns of a shop that is reached twice before anything is sent', async () => 
   await saved(page);
 });
 
+it('sends no ebook that is promised to one outlet alone while it goes to others', async () => {
+  await outlet('Lanternquay').click();
+  await page.getByRole('checkbox', { name: 'The title goes to Lanternquay' }).last().click();
+  await tab('Choices');
+  await page.getByRole('checkbox', { name: /^Sold only at Lanternquay/ }).click();
+  await saved(page);
+  await tab('Asked for');
+  await panel('Lanternquay')
+    .getByText(/The ebook is promised to Lanternquay alone until .* goes to Marram/)
+    .waitFor();
+  expect(await page.getByRole('button', { name: 'Send the ebook to Lanternquay' }).isDisabled()).toBe(true);
+  const refused = await page.evaluate(async (path) => {
+    const body = JSON.stringify({ outlet: 'lanternquay', edition: 'ebook', unsigned: true });
+    const r = await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
+    return `${r.status} ${await r.text()}`;
+  }, `/api/titles/${id}/outlets`);
+  expect(refused).toMatch(/^409 .*promised to Lanternquay alone/);
+  await tab('Choices');
+  await page.getByRole('checkbox', { name: /^Sold only at Lanternquay/ }).click();
+  await page.getByRole('list', { name: 'Conflicts between outlets' }).waitFor({ state: 'detached' });
+  await saved(page);
+});
+
 it('keeps the imprint’s accounts, rates and taxes, and outlets of one’s own', async () => {
   await page.goto(`${address()}/imprint`);
   const account = page.locator('tr[data-account="marram"]');

@@ -24,6 +24,8 @@ import {
   editionsFor,
   factsOf,
   FIELDS_IN_ORDER,
+  inTheWayOf,
+  meantOf,
   imprintSchema,
   lackingAt,
   NEW_IMPRINT,
@@ -421,6 +423,20 @@ describe('conflicts between outlets (common practice)', () => {
   });
   it('has a case for every rule', () => {
     expect(PLACING_RULES.map((r) => r.name)).toHaveLength(7);
+  });
+  it('stand in the way of the edition that they are about, also one that is about to go to an outlet that wasn’t chosen', () => {
+    const alone = placed(novel, 'lanternquay', { chosen: true, exclusiveUntil: '2027-01-01' });
+    const blocked = (edition: string, sent: { outlet: string; edition: string } | null): string[] =>
+      inTheWayOf(edition, conflictsOf(alone, meantOf(alone, FILES, [], sent), '2026-11-29')).map(
+        (f) => f.rule,
+      );
+    expect(blocked('ebook', null)).toEqual([]);
+    expect(blocked('ebook', { outlet: 'marram', edition: 'ebook' })).toEqual(['placing/exclusive']);
+    expect(blocked('paperback', { outlet: 'marram', edition: 'ebook' })).toEqual([]);
+    const there = [{ outlet: 'marram', edition: 'ebook', delivered: 'x' }];
+    expect(conflictsOf(alone, meantOf(alone, FILES, there), '2026-11-29').map((f) => f.rule)).toEqual([
+      'placing/exclusive',
+    ]);
   });
   it('are looked for among the outlets that were chosen, or have the book', () => {
     const meant = (b: Book, listed: readonly string[] = []) =>

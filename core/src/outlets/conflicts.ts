@@ -3,7 +3,9 @@ import type { Finding } from '../base';
 import { placingAt, type Book, type Edition } from '../book';
 import { checkPlacing, type PlacedAt } from '../check';
 import { priceIn } from '../trade';
+import { editionsFor, factsOf, type KnownFile } from './facts';
 import type { Outlet } from './outlet';
+import { OUTLETS } from './outlets';
 import { listPriceOf, lowestAt } from './prices';
 import type { Facts } from './told';
 
@@ -42,4 +44,29 @@ export function conflictsOf(book: Book, meant: readonly Meant[], today: string):
     return there ? [{ given, worth: there.price }] : [];
   });
   return checkPlacing({ book, placed: placed.map(placedAt), prices, today });
+}
+
+/** Those of them in whose way an edition isn't sent. */
+export const inTheWayOf = (edition: string, conflicts: readonly Finding[]): Finding[] =>
+  conflicts.filter((f) => f.severity === 'blocker' && f.about?.split(' ')[1] === edition);
+
+/**
+ * Outlets with the edition that is meant for each: the first that it sells, and whatever it has. `sent` is one that is about
+ * to go, and counts as there.
+ */
+export function meantOf(
+  book: Book,
+  files: readonly KnownFile[],
+  listings: readonly { outlet: string; edition: string; delivered: string }[],
+  sent: { outlet: string; edition: string } | null = null,
+): Meant[] {
+  return OUTLETS.flatMap((outlet) =>
+    editionsFor(outlet, book).flatMap((edition, i): Meant[] => {
+      const is = (l: { outlet: string; edition: string }): boolean =>
+        l.outlet === outlet.id && l.edition === edition.id;
+      const listed = listings.some((l) => is(l) && l.delivered !== '') || (sent !== null && is(sent));
+      if (i > 0 && !listed) return [];
+      return [{ outlet, edition, facts: factsOf({ outlet, book, edition, revision: 0, files }), listed }];
+    }),
+  );
 }

@@ -1,6 +1,6 @@
 /** What outlets ask for, and whether a title satisfies them before anything is sent: the rows of the ledger. */
 import { digestOf } from '../base';
-import type { VariantField } from '../book';
+import { VARIANT_FIELDS } from '../book';
 import { listedAs, listedDifferently, type ListedField } from '../trade';
 import { OUTLET_FIELDS, type Asked, type OutletField } from './asked';
 import type { Outlet } from './outlet';
@@ -70,18 +70,8 @@ function isLive(
   return listedDifferently(live, listedAs(book, edition, { id: outlet.id, takes: [listed] })).length === 0;
 }
 
-const VARIED: Partial<Record<OutletField, VariantField>> = {
-  title: 'title',
-  subtitle: 'subtitle',
-  description: 'description',
-  shortDescription: 'shortDescription',
-  keywords: 'keywords',
-  subjects: 'subjects',
-};
-function isOwn(field: OutletField, { placing }: Facts): boolean {
-  const varied = VARIED[field];
-  return varied !== undefined && placing.variants[varied] !== undefined;
-}
+const isOwn = (field: OutletField, { placing: { variants } }: Facts): boolean =>
+  VARIANT_FIELDS.some((f) => f === field && variants[f] !== undefined);
 
 /** In the outlet's own order. */
 export const demandsOf = (outlet: Outlet, facts: Facts): Demand[] =>

@@ -1,6 +1,17 @@
 /** Begins to send an edition of a title to an outlet, when all that the outlet asks for is met. */
+import { formatISO } from 'date-fns';
 import { editionOf, isReflow } from '@pagina/core/book';
-import { changesAt, demandsOf, factsOf, fileFor, isReady, outletNamed } from '@pagina/core/outlets';
+import {
+  changesAt,
+  conflictsOf,
+  demandsOf,
+  factsOf,
+  fileFor,
+  inTheWayOf,
+  isReady,
+  meantOf,
+  outletNamed,
+} from '@pagina/core/outlets';
 import {
   accountsOf,
   enqueue,
@@ -73,6 +84,12 @@ export async function sendTo(
     await openListing(s, { title, outlet: outlet.id, edition: edition.id, product: has.id });
     return begin(there.id);
   }
+  const meant = meantOf(book, products, await listingsOf(s, title), {
+    outlet: outlet.id,
+    edition: edition.id,
+  });
+  const [conflict] = inTheWayOf(edition.id, conflictsOf(book, meant, today()));
+  if (conflict) throw new Unanswerable([conflict.message, conflict.remedy].filter(Boolean).join(' '), 409);
   const missing = demands.find((d) => d.state === 'not met');
   if (!isReady(demands) || !product)
     throw new Unanswerable(`${missing?.name ?? 'Ebook'}: ${missing?.why ?? 'Make the ebook first.'}`, 409);
@@ -92,3 +109,5 @@ export async function sendTo(
   });
   return begin(listing.id);
 }
+
+const today = (): string => formatISO(new Date(), { representation: 'date' });

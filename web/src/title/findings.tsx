@@ -12,7 +12,7 @@ import { formatISO } from 'date-fns';
 import type { Finding } from '@pagina/core/base';
 import { editionOf, placingAt, productKeyOf, type Book } from '@pagina/core/book';
 import { checkListing, judged, type Judged } from '@pagina/core/check';
-import { conflictsOf, editionsFor, factsOf, outletNamed, OUTLETS, type Meant } from '@pagina/core/outlets';
+import { conflictsOf, meantOf, outletNamed } from '@pagina/core/outlets';
 import type { Listing, Product } from '@pagina/data';
 import { useBook, useTitle } from './context';
 
@@ -69,27 +69,6 @@ export function findingsOfListings(
   });
 }
 
-/** Conflicts between the outlets that a title goes to. */
-export function findingsOfPlacing(
-  listings: readonly Listing[],
-  products: readonly Product[],
-  book: Book,
-): Finding[] {
-  const meant = OUTLETS.flatMap((outlet): Meant[] =>
-    editionsFor(outlet, book)
-      .filter((e, i) => i === 0 || listings.some((l) => l.outlet === outlet.id && l.edition === e.id))
-      .map((edition) => ({
-        outlet,
-        edition,
-        facts: factsOf({ outlet, book, edition, revision: 0, files: products }),
-        listed: listings.some(
-          (l) => l.outlet === outlet.id && l.edition === edition.id && l.delivered !== '',
-        ),
-      })),
-  );
-  return conflictsOf(book, meant, formatISO(new Date(), { representation: 'date' }));
-}
-
 export function FindingsProvider({ children }: { children: ReactNode }) {
   const { checker } = useTitle();
   const { book, products, listings } = useBook();
@@ -100,7 +79,11 @@ export function FindingsProvider({ children }: { children: ReactNode }) {
       ...(inBook ?? []),
       ...findingsOfFiles(products, { editions, placing }, listings),
       ...findingsOfListings(listings, products, { record, editions, placing }),
-      ...findingsOfPlacing(listings, products, book),
+      ...conflictsOf(
+        book,
+        meantOf(book, products, listings),
+        formatISO(new Date(), { representation: 'date' }),
+      ),
     ];
     return { ...judged({ accepted }, all), checking: inBook === null };
   }, [inBook, products, listings, book, record, editions, accepted, placing]);

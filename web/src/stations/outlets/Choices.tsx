@@ -2,7 +2,7 @@
 /** The author's choices at one outlet, and what it is told otherwise than the record says. */
 import { useState } from 'react';
 import { addDays, formatISO } from 'date-fns';
-import { placingAt, type VariantField } from '@pagina/core/book';
+import { placingAt, VARIANT_FIELDS, type VariantField } from '@pagina/core/book';
 import { OUTLET_FIELDS, type Asked, type Facts, type Outlet, type OutletField } from '@pagina/core/outlets';
 import { useBook } from '@/title/context';
 import { Button } from '@/ui/Button';
@@ -200,21 +200,12 @@ function Share({
   );
 }
 
-/** Fields that an outlet may be told differently, of those that it asks for. */
-const VARIED: readonly VariantField[] = [
-  'title',
-  'subtitle',
-  'description',
-  'shortDescription',
-  'keywords',
-  'subjects',
-];
 const LISTS: readonly VariantField[] = ['keywords', 'subjects'];
 
 function Variants({ outlet, facts: { book } }: { outlet: Outlet; facts: Facts }) {
   const at = useAtOutlet();
   const { variants } = placingAt(book, outlet.id);
-  const fields = VARIED.filter((f) => outlet.asks.some((a) => a.field === f));
+  const fields = VARIANT_FIELDS.filter((f) => outlet.asks.some((a) => a.field === f));
   const change = (field: VariantField, value: string | string[] | null, label: string): void =>
     at(label, { type: 'set-variant', outlet: outlet.id, field, value });
   const called = (f: VariantField): string => OUTLET_FIELDS[f].toLowerCase();

@@ -1,6 +1,7 @@
 'use client';
 /** One outlet: what it asks for, the author's choices there, the sending or the copying sheet, and what happened. */
 import { useState } from 'react';
+import type { Finding } from '@pagina/core/base';
 import { placingAt } from '@pagina/core/book';
 import {
   ACCOUNT_NEEDS,
@@ -28,6 +29,7 @@ export type View = 'asked' | 'choices' | 'sheet';
 
 export function OutletPanel({
   of: beside,
+  blocked,
   loaded,
   load,
   view,
@@ -35,6 +37,8 @@ export function OutletPanel({
   onEdition,
 }: {
   of: Beside;
+  /** Conflicts in whose way its edition isn't sent. */
+  blocked: readonly Finding[];
   loaded: Loaded | null;
   load: () => Promise<void>;
   view: View;
@@ -104,7 +108,13 @@ export function OutletPanel({
             ) : (
               <>
                 <TabView of="asked">
-                  <Asked of={beside} loaded={loaded} load={load} onChoices={() => onView('choices')} />
+                  <Asked
+                    of={beside}
+                    blocked={blocked}
+                    loaded={loaded}
+                    load={load}
+                    onChoices={() => onView('choices')}
+                  />
                 </TabView>
                 <TabView of="sheet">
                   <CopyingSheet outlet={outlet} edition={edition} facts={facts} />
@@ -124,11 +134,13 @@ export function OutletPanel({
 /** What it asks for; with a connection, the sending and what happened below. */
 function Asked({
   of: { outlet, edition, facts, demands: plain, listing },
+  blocked,
   loaded,
   load,
   onChoices,
 }: {
   of: Beside;
+  blocked: readonly Finding[];
   loaded: Loaded | null;
   load: () => Promise<void>;
   onChoices: () => void;
@@ -174,12 +186,17 @@ function Asked({
       ) : null}
       {connected ? (
         <>
+          {blocked.map((f) => (
+            <p key={f.about} className="mt-3 text-rubric">
+              <span aria-hidden>■</span> {f.message} {f.remedy}
+            </p>
+          ))}
           <Sending
             outlet={outlet}
             edition={edition}
             files={files ?? null}
             file={file}
-            ready={isReady(demands)}
+            ready={isReady(demands) && blocked.length === 0}
             at={listing?.delivered ? listing : null}
             job={jobs.find((j) => j.kind === 'send')}
             send={send}

@@ -1,7 +1,14 @@
 'use client';
 /** Outlets: the ledger of what they ask for, and one outlet beside it. */
 import { useMemo, useState } from 'react';
-import { conflictsOf, NEW_IMPRINT, outletsOf, type Meant, type OutletField } from '@pagina/core/outlets';
+import {
+  conflictsOf,
+  inTheWayOf,
+  NEW_IMPRINT,
+  outletsOf,
+  type Meant,
+  type OutletField,
+} from '@pagina/core/outlets';
 import { useBook } from '@/title/context';
 import { Panes } from '@/ui/Panes';
 import { TabNames, Tabs, TabView } from '@/ui/Tabs';
@@ -45,6 +52,7 @@ export function Outlets() {
           <OutletPanel
             key={beside.outlet.id}
             of={beside}
+            blocked={beside.edition ? inTheWayOf(beside.edition.id, conflicts) : []}
             loaded={loaded}
             load={load}
             view={view}

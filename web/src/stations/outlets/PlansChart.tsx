@@ -18,16 +18,19 @@ export default function PlansChart({
   plans,
   price,
   size,
+  equal,
   label,
 }: {
   plans: readonly Plan[];
   price: Money;
   size: number;
+  /** Megabytes at which two plans bring the same; null for none. */
+  equal: number | null;
   label: string;
 }) {
   const { currency } = price;
   const data = useMemo(() => {
-    const most = Math.max(20e6, size * 2);
+    const most = Math.min(Math.max(20e6, size * 2, (equal ?? 0) * 1.25e6), 1e9);
     const colours = [token('--color-spruce'), token('--color-rubric'), token('--color-ochre')];
     const at = (plan: Plan, bytes: number): number =>
       (saleUnder(plan, {
@@ -51,7 +54,7 @@ export default function PlansChart({
         pointRadius: 0,
       })),
     };
-  }, [plans, price, size, currency]);
+  }, [plans, price, size, equal, currency]);
   const options = useMemo((): ChartOptions<'line'> => {
     const font = { family: getComputedStyle(document.body).fontFamily, size: 12 };
     const ink = token('--color-ink-soft');

@@ -97,6 +97,7 @@ function Better({ of, size, outlet }: { of: SaleAt; size: number; outlet: Outlet
         plans={of.sales.map((s) => s.plan)}
         price={of.sales[0]?.net ?? of.list}
         size={size}
+        equal={compared.size && numberOf(compared.size)}
         label={`What a sale at ${outlet.name} brings by the size of the file`}
       />
     </section>

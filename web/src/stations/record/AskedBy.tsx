@@ -32,13 +32,21 @@ export function AskedByProvider({ children }: { children: ReactNode }) {
   return <Context.Provider value={asking}>{children}</Context.Provider>;
 }
 
-export function AskedBy({ field }: { field: OutletField }) {
+export function AskedBy({
+  field,
+  faultsOnly = false,
+}: {
+  field: OutletField;
+  /** Where there is little room. */
+  faultsOnly?: boolean;
+}) {
   const asking = useContext(Context).flatMap(({ outlet, demands }) => {
     const demand = demands.find((d) => d.field === field);
     return demand ? [{ outlet, demand }] : [];
   });
   if (asking.length === 0) return null;
   const faults = asking.filter((a) => a.demand.state === 'not met');
+  if (faultsOnly && faults.length === 0) return null;
   const names = asking.map((a) => a.outlet.name);
   const shown = names.length > 3 ? `${names.length} outlets` : LIST.format(names);
   return (

@@ -56,7 +56,7 @@ export function RecordSheet() {
                   <Field label="Volume">
                     <Text {...line('volume', 'volume')} maxLength={8} placeholder="2" />
                   </Field>
-                  <AskedBy field="volume" />
+                  <AskedBy field="volume" faultsOnly />
                 </div>
               </div>
               <Field label="Collection" hint="A publisher’s own, without a number">
