@@ -98,11 +98,15 @@ describe('the works process', () => {
     await runner().once();
     const [epub, pdf] = await productsOf(store, id);
     expect([pdf?.name, epub?.name]).toEqual(['the-causeway-paperback.pdf', 'the-causeway-ebook.epub']);
-    // That it has no cover is advice by the standard; an outlet refuses it.
-    const serious = epub?.findings.filter((f) => f.severity !== 'note');
-    expect([pdf?.findings, serious?.map((f) => [f.rule, f.outlet])]).toEqual([
+    // That it has no cover is advice by the standard; outlets refuse it, but for the one whose covers come apart.
+    const serious = epub?.findings.filter((f) => f.severity !== 'note') ?? [];
+    const by = (outlet: string | undefined): string[] =>
+      serious.filter((f) => f.outlet === outlet).map((f) => f.rule);
+    expect([pdf?.findings, by(undefined)]).toEqual([[], []]);
+    expect([by('lanternquay'), by('marram'), by('pocketfell')]).toEqual([
+      ['outlet/cover'],
+      ['outlet/cover'],
       [],
-      [['outlet/cover', 'lanternquay']],
     ]);
     expect(await checkPdf(await readStored(store, pdf!.sha256))).toEqual({ ok: true, value: [] });
     expect(faultsOf(await readStored(store, epub!.sha256))).toEqual([]);
