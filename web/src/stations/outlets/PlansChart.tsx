@@ -45,7 +45,7 @@ export default function PlansChart({
       datasets: plans.map((plan, i) => ({
         label: plan.name,
         data: Array.from({ length: STEPS + 1 }, (_, n) => {
-          const bytes = (most * n) / STEPS;
+          const bytes = Math.round((most * n) / STEPS);
           return { x: bytes / 1e6, y: at(plan, bytes) };
         }),
         borderColor: colours[i % colours.length],
