@@ -119,6 +119,8 @@ function Subjects() {
   const { record, set } = useRecord();
   const { subjects } = record;
   const [wrong, setWrong] = useState('');
+  /** The box for a code is emptied by a code that was kept, and by nothing else that happens meanwhile. */
+  const [entered, setEntered] = useState(0);
   const keep = (codes: string[]): void => set({ subjects: codes }, 'Change the subjects');
   const choices = useMemo(
     () =>
@@ -148,7 +150,7 @@ function Subjects() {
           onChoose={(code) => keep([...subjects, code])}
         />
         <Text
-          key={subjects.length}
+          key={entered}
           aria-label="Code of a subject"
           placeholder="or its code"
           value=""
@@ -157,7 +159,9 @@ function Subjects() {
             const code = v.toUpperCase();
             const right = isSubjectCode(code) && subjectOf(code) !== null;
             setWrong(right || v === '' ? '' : `“${v}” isn’t a code of Thema: they are like FV or YFC.`);
-            if (right && !subjects.includes(code)) keep([...subjects, code]);
+            if (!right) return;
+            setEntered((n) => n + 1);
+            if (!subjects.includes(code)) keep([...subjects, code]);
           }}
         />
       </div>
