@@ -51,7 +51,7 @@ it('shows what every outlet asks for beside the others, and leads to what one la
 
 it('gives an outlet a text of its own, which is undone like anything else', async () => {
   await tab('Choices');
-  await choose(page.getByRole('combobox', { name: 'Tell it differently here' }), 'Keywords');
+  await choose(page.getByRole('combobox', { name: 'Use another text here' }), 'Keywords');
   const own = page.getByLabel('Keywords at Marram');
   await own.fill('mud, carts');
   await own.blur();
@@ -107,6 +107,12 @@ it('makes the cover in the pixels and proportions that an outlet wants, and cuts
   const { width, height, format } = await cover.metadata();
   // 2,560 pixels high, and 0.66 of that wide: the picture is 1:2, so that it keeps its edge colour at either side.
   expect([width, height, format]).toEqual([1690, 2560, 'jpeg']);
+  // All of it is the grey of the picture: white beside it would be 255.
+  const { channels } = await cover.stats();
+  for (const { min, max } of channels) {
+    expect(min).toBeGreaterThan(80);
+    expect(max).toBeLessThan(100);
+  }
 });
 
 it('takes back what the outlet answered, and gives the edition the ISBN that it assigned', async () => {
@@ -128,7 +134,7 @@ it('takes back what the outlet answered, and gives the edition the ISBN that it 
   await saved(page);
   const status = page.getByRole('row', { name: /^Status/ }).getByRole('cell');
   await expect.poll(() => status.nth(1).textContent()).toBe('on sale');
-  expect(await page.getByRole('checkbox', { name: 'The title goes to Marram' }).first().isChecked()).toBe(
+  expect(await page.getByRole('checkbox', { name: 'Place this title at Marram' }).first().isChecked()).toBe(
     true,
   );
   expect(await page.locator('li[data-row="cover"]').getByRole('link').getAttribute('download')).toBe(
@@ -180,10 +186,7 @@ it('tells what a sale brings by territory, and which rate is better', async () =
   await page.locator('tr[data-edition="ebook"]').getByRole('link').waitFor({ timeout: 30_000 });
   await station(page, id, 'outlets');
   await tab('Prices');
-  await page
-    .getByText('brings the same for a file of 22.83 MB')
-    .or(page.getByText('Both bring the same for a file of 22.83 MB.'))
-    .waitFor();
+  await page.getByText('They earn the same for a file of 22.83 MB.').waitFor();
   await page.getByRole('img', { name: /by the size of the file/ }).waitFor();
   const row = page.locator('tr[data-territory="DE"]');
   // £4.99 is 5.74 euros; with 7 % 6.14, and 5.99 is nearest. Without tax 5.60.
@@ -193,8 +196,8 @@ it('tells what a sale brings by territory, and which rate is better', async () =
 
 it('warns of a shop that is reached twice before anything is sent', async () => {
   await tab('Ledger');
-  await page.getByRole('checkbox', { name: 'The title goes to Shelfmoor' }).first().click();
-  await page.getByRole('checkbox', { name: 'The title goes to Packstone' }).first().click();
+  await page.getByRole('checkbox', { name: 'Place this title at Shelfmoor' }).first().click();
+  await page.getByRole('checkbox', { name: 'Place this title at Packstone' }).first().click();
   const conflicts = page.getByRole('list', { name: 'Conflicts between outlets' });
   await conflicts.getByText('Shelfmoor gets the ebook through Packstone and directly.').waitFor();
   await outlet('Packstone').click();
@@ -209,13 +212,13 @@ it('warns of a shop that is reached twice before anything is sent', async () => 
 
 it('sends no ebook that is promised to one outlet alone while it goes to others', async () => {
   await outlet('Lanternquay').click();
-  await page.getByRole('checkbox', { name: 'The title goes to Lanternquay' }).last().click();
+  await page.getByRole('checkbox', { name: 'Place this title at Lanternquay' }).last().click();
   await tab('Choices');
   await page.getByRole('checkbox', { name: /^Sold only at Lanternquay/ }).click();
   await saved(page);
   await tab('Asked for');
   await panel('Lanternquay')
-    .getByText(/The ebook is promised to Lanternquay alone until .* goes to Marram/)
+    .getByText(/The ebook is exclusive to Lanternquay until .* also placed at Marram/)
     .waitFor();
   expect(await page.getByRole('button', { name: 'Send the ebook to Lanternquay' }).isDisabled()).toBe(true);
   const refused = await page.evaluate(async (path) => {
@@ -223,7 +226,7 @@ it('sends no ebook that is promised to one outlet alone while it goes to others'
     const r = await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
     return `${r.status} ${await r.text()}`;
   }, `/api/titles/${id}/outlets`);
-  expect(refused).toMatch(/^409 .*promised to Lanternquay alone/);
+  expect(refused).toMatch(/^409 .*exclusive to Lanternquay/);
   await tab('Choices');
   await page.getByRole('checkbox', { name: /^Sold only at Lanternquay/ }).click();
   await page.getByRole('list', { name: 'Conflicts between outlets' }).waitFor({ state: 'detached' });
@@ -266,7 +269,7 @@ it('keeps the imprint’s accounts, rates and taxes, and outlets of one’s own'
   await station(page, id, 'outlets');
   await outlet('Corner Shelf').click();
   await tab('Copying sheet');
-  await page.locator('li[data-row="keywords"]').getByText('only 2 are taken').waitFor();
+  await page.locator('li[data-row="keywords"]').getByText('only 2 are accepted').waitFor();
   await tab('Prices');
   // With 19 %, £4.99 is 6.2375 euros without tax, 7.42 with it: 6.99 or 7.99, and 6.99 is nearer.
   await expect.poll(() => page.locator('tr[data-territory="DE"]').textContent()).toContain('~€6.99');

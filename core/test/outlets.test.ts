@@ -62,12 +62,16 @@ it('tells demand by demand what a shop would refuse', () => {
   const ready = {
     ...b,
     record: { ...b.record, description: 'x'.repeat(60), price: { minor: 499, currency: 'GBP' }, cover: 'c' },
+    pictures: [{ id: 'c', name: '', type: 'image/jpeg' as const, width: 1_600, height: 2_560 }],
   };
-  expect(isReady(demandsWith(ready, { upTo: 3, madeAt: 5, findings: [] }, 3))).toBe(true);
-  expect(state(ready, { upTo: 2, madeAt: 5, findings: [] }, 3).Ebook).toBe('not met');
+  expect(isReady(demandsWith(ready, { upTo: 3, madeAt: 5, sha256: '', findings: [] }, 3))).toBe(true);
+  expect(state(ready, { upTo: 2, madeAt: 5, sha256: '', findings: [] }, 3).Ebook).toBe('not met');
   expect(
-    state(ready, { upTo: 3, madeAt: 5, findings: [{ rule: 'x', severity: 'blocker', message: '' }] }, 3)
-      .Ebook,
+    state(
+      ready,
+      { upTo: 3, madeAt: 5, sha256: '', findings: [{ rule: 'x', severity: 'blocker', message: '' }] },
+      3,
+    ).Ebook,
   ).toBe('not met');
 });
 
@@ -88,7 +92,8 @@ it('names files by each outlet’s rule, and asks for what the name lacks', () =
 it('refuses an ebook that this outlet would send back, and says why', () => {
   const b = threeChapters();
   const refused = { rule: 'outlet/script', severity: 'caution' as const, message: 'No scripts.' };
-  const of = (id: string) => state(b, { upTo: 0, madeAt: 5, findings: [{ ...refused, outlet: id }] }).Ebook;
+  const of = (id: string) =>
+    state(b, { upTo: 0, madeAt: 5, sha256: '', findings: [{ ...refused, outlet: id }] }).Ebook;
   expect([of(outlet.id), of('another')]).toEqual(['not met', 'met']);
 });
 
@@ -135,7 +140,9 @@ describe('links to books in a shop', () => {
     expect(fileFor(b, 'ebook', outlet.id)).toBe('ebook/for/lanternquay');
     expect(fileFor(threeChapters(), 'ebook', outlet.id)).toBe('ebook');
     const ebook = (made: number, account: Account | null) =>
-      demandsWith(b, { upTo: 3, madeAt: made, findings: [] }, 3, { account }).find((d) => d.name === 'Ebook');
+      demandsWith(b, { upTo: 3, madeAt: made, sha256: '', findings: [] }, 3, { account }).find(
+        (d) => d.name === 'Ebook',
+      );
     expect(ebook(10, null)?.state).toBe('met');
     expect(ebook(10, { affiliate: 'x', changedAt: 9 })?.state).toBe('met');
     expect(ebook(10, { affiliate: 'x', changedAt: 11 })?.why).toMatch(/code has changed/);

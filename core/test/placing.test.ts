@@ -21,6 +21,7 @@ import {
   comparedPlans,
   conflictsOf,
   demandsOf,
+  editionAt,
   editionsFor,
   factsOf,
   FIELDS_IN_ORDER,
@@ -77,10 +78,12 @@ const file = (edition: string, more: Partial<KnownFile> = {}): KnownFile => ({
   findings: [],
   pages: 0,
   size: 210_000,
+  sha256: `of ${edition}`,
   signedOffAt: null,
   ...more,
 });
 const FILES = [file('ebook'), file('paperback', { pages: 200 }), file('paperback/cover'), file('manuscript')];
+const edition = (form: Edition['form']): Edition => novel.editions.find((e) => e.form === form)!;
 const outlet = (id: string): Outlet => outletNamed(id)!;
 const placed = (book: Book, id: string, fields: Partial<Placing>): Book => ({
   ...book,
@@ -166,7 +169,7 @@ describe('a field in an outlet’s own form', () => {
         'keywords',
         withRecord({ keywords: Array.from({ length: 8 }, (_, i) => `k${i}`) }),
       ).fault,
-    ).toMatch(/only 7 are taken/);
+    ).toMatch(/only 7 are accepted/);
   });
   it('a description has markup where it is taken, and is measured as the outlet counts', () => {
     const b = withRecord({ description: 'Salt & tide.\n\nA <ledger>.' });
@@ -186,7 +189,7 @@ describe('a field in an outlet’s own form', () => {
     expect(toldAt('marram', 'subjects').parts).toEqual(['Novels', 'General']);
     expect(toldAt('sallowby', 'subjects').text).toBe('Novels › General; Novels › Families');
     expect(toldAt('packstone', 'subjects', withRecord({ subjects: ['FBA', 'FS', 'FXR'] })).fault).toMatch(
-      /only 2 are taken/,
+      /only 2 are accepted/,
     );
     expect(toldAt('marram', 'subjects', withRecord({ subjects: [] })).fault).toMatch(/no subjects/);
   });
@@ -250,9 +253,12 @@ describe('a field in an outlet’s own form', () => {
       toldAt('sallowby', 'price', withRecord({ price: { minor: 0, currency: 'GBP' } })).fault,
     ).toBeNull();
   });
-  it('a library pays so much that the author gets no less than in a shop', () => {
-    // Seven tenths of 4.99 are 3.493, so 3.50 is wanted; Shelfmoor keeps half, and half of 6.99 is 3.495, which rounds up.
-    expect(toldAt('shelfmoor', 'libraryPrice').text).toBe('6.99');
+  it('a library pays so much that the author earns no less than in the shops', () => {
+    // Of all shops Sallowby leaves most: (4.99 − 0.25) × 0.85 = 4.029. Shelfmoor keeps half: of 8.99, 4.495 is left; of 7.99, 3.995.
+    expect(toldAt('shelfmoor', 'libraryPrice').text).toBe('8.99');
+    // Of those that were chosen, Lanternquay: 3.38; half of 6.99 is 3.495.
+    const there = placed(novel, 'lanternquay', { chosen: true });
+    expect(toldAt('shelfmoor', 'libraryPrice', there).text).toBe('6.99');
     expect(
       toldAt('shelfmoor', 'libraryPrice', withRecord({ libraryPrice: { minor: 1_500, currency: 'GBP' } }))
         .text,
@@ -270,6 +276,7 @@ describe('a field in an outlet’s own form', () => {
           subjects: fc.array(fc.stringMatching(/^[A-Z][A-Z0-9]{0,3}$/), { maxLength: 5 }),
           volume: word,
           published: word,
+          language: word,
         }),
         (fields) => {
           expect(fields.subjects.every(isSubjectCode)).toBe(true);
@@ -308,6 +315,44 @@ describe('the copying sheet', () => {
     expect([row(novel), row(ticked)]).toEqual(['no', 'yes']);
     expect(row({ ...ticked, record: { ...ticked.record, title: 'Another' } })).toBe('changed since');
     expect(progressOf(sheetOf(outlet('marram'), factsAt('marram', ticked))).done).toBe(1);
+  });
+  it('a tick of a file stands for that file, and one of several boxes is live when all are', () => {
+    const rows = (b: Book, files = FILES) => sheetOf(outlet('marram'), factsAt('marram', b, files));
+    const digests = Object.fromEntries(rows(novel).map((r) => [r.field, r.digest]));
+    const entered = placed(novel, 'marram', { ticked: digests, state: 'on sale' });
+    expect(rows(entered).every((r) => r.done === 'yes')).toBe(true);
+    const states = new Map(
+      demandsOf(outlet('marram'), factsAt('marram', entered)).map((d) => [d.field, d.state]),
+    );
+    expect([states.get('authors'), states.get('keywords'), states.get('ebook')]).toEqual([
+      'live',
+      'live',
+      'live',
+    ]);
+    const made = FILES.map((f) => (f.edition === 'ebook' ? { ...f, sha256: 'another' } : f));
+    expect(
+      rows(entered, made)
+        .filter((r) => r.done === 'changed since')
+        .map((r) => r.field),
+    ).toEqual(['ebook']);
+    const cover: Book = {
+      ...entered,
+      record: { ...entered.record, cover: 'd' },
+      pictures: [...novel.pictures, { ...novel.pictures[0]!, id: 'd' }],
+    };
+    expect(
+      rows(cover)
+        .filter((r) => r.done === 'changed since')
+        .map((r) => r.field),
+    ).toEqual(['cover']);
+  });
+  it('is of the edition that was chosen for the outlet', () => {
+    const second: Edition = { ...edition('reflow'), id: 'older', name: 'Older ebook', isbn: '' };
+    const two: Book = { ...novel, editions: [...novel.editions, second] };
+    expect(editionAt(outlet('marram'), two)?.id).toBe('ebook');
+    const other = placed(two, 'marram', { edition: 'older' });
+    expect(editionAt(outlet('marram'), other)?.id).toBe('older');
+    expect(editionAt(outlet('marram'), placed(two, 'marram', { edition: 'gone' }))?.id).toBe('ebook');
   });
   it('a step opens when the ones before it are complete', () => {
     const at = outlet('marram');
@@ -355,7 +400,6 @@ describe('what a sale brings', () => {
   });
 });
 
-const edition = (form: Edition['form']): Edition => novel.editions.find((e) => e.form === form)!;
 const place = (id: string, more: Partial<PlacedAt> = {}): PlacedAt => ({
   id,
   name: id,
@@ -426,17 +470,16 @@ describe('conflicts between outlets (common practice)', () => {
   });
   it('stand in the way of the edition that they are about, also one that is about to go to an outlet that wasn’t chosen', () => {
     const alone = placed(novel, 'lanternquay', { chosen: true, exclusiveUntil: '2027-01-01' });
-    const blocked = (edition: string, sent: { outlet: string; edition: string } | null): string[] =>
-      inTheWayOf(edition, conflictsOf(alone, meantOf(alone, FILES, [], sent), '2026-11-29')).map(
+    const blocked = (form: Edition['form'], sent: { outlet: string; edition: string } | null): string[] =>
+      inTheWayOf(edition(form), alone, meantOf(alone, FILES, [], NEW_IMPRINT, sent), '2026-11-29').map(
         (f) => f.rule,
       );
-    expect(blocked('ebook', null)).toEqual([]);
-    expect(blocked('ebook', { outlet: 'marram', edition: 'ebook' })).toEqual(['placing/exclusive']);
-    expect(blocked('paperback', { outlet: 'marram', edition: 'ebook' })).toEqual([]);
+    expect(blocked('reflow', null)).toEqual([]);
+    expect(blocked('reflow', { outlet: 'marram', edition: 'ebook' })).toEqual(['placing/exclusive']);
+    expect(blocked('print', { outlet: 'marram', edition: 'ebook' })).toEqual([]);
     const there = [{ outlet: 'marram', edition: 'ebook', delivered: 'x' }];
-    expect(conflictsOf(alone, meantOf(alone, FILES, there), '2026-11-29').map((f) => f.rule)).toEqual([
-      'placing/exclusive',
-    ]);
+    const found = conflictsOf(alone, meantOf(alone, FILES, there, NEW_IMPRINT), '2026-11-29');
+    expect(found.map((f) => f.rule)).toEqual(['placing/exclusive']);
   });
   it('are looked for among the outlets that were chosen, or have the book', () => {
     const meant = (b: Book, listed: readonly string[] = []) =>
@@ -603,7 +646,7 @@ describe('the imprint', () => {
     const given = changedImprint(NEW_IMPRINT, {
       set: 'account',
       outlet: 'marram',
-      account: { given: ['payment', 'address'], opened: '' },
+      account: { given: ['payment', 'address'] },
     });
     expect(given.ok && lackingAt(outlet('marram'), given.value)).toEqual([]);
     const taxed = changedImprint(NEW_IMPRINT, {

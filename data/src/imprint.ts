@@ -13,9 +13,9 @@ import type { Database, Store, Tx } from './open';
 
 const ROW = 1;
 
-export const imprintOf = (store: Store): Promise<Imprint> => read(store.db);
+export const imprintOf = (store: Store): Promise<Imprint> => imprintIn(store.db);
 
-async function read(db: Database | Tx): Promise<Imprint> {
+export async function imprintIn(db: Database | Tx): Promise<Imprint> {
   const [row] = await db.select().from(imprint).where(eq(imprint.id, ROW));
   return row ? imprintSchema.parse(JSON.parse(row.value)) : NEW_IMPRINT;
 }
@@ -23,7 +23,7 @@ async function read(db: Database | Tx): Promise<Imprint> {
 /** Errors: what `changedImprint` refuses. */
 export function changeImprint(store: Store, change: ImprintChange): Promise<Outcome<Imprint>> {
   return store.write(async (tx) => {
-    const changed = changedImprint(await read(tx), change);
+    const changed = changedImprint(await imprintIn(tx), change);
     if (!changed.ok) return changed;
     const row = { value: JSON.stringify(changed.value), changedAt: Date.now() };
     await tx

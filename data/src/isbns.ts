@@ -5,8 +5,9 @@
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { inSentence, refused, type Outcome } from '@pagina/core/base';
 import { placingAt, type Book, type Edition } from '@pagina/core/book';
-import { outletNamed } from '@pagina/core/outlets';
+import { editionAt, outletNamed, outletsOf } from '@pagina/core/outlets';
 import { bareIsbn } from '@pagina/core/record';
+import { imprintIn } from './imprint';
 import { deliveries, isbns, listings, titles } from './schema';
 import type { Database, Store, Tx } from './open';
 
@@ -125,12 +126,12 @@ async function outletWith(
     .innerJoin(listings, eq(listings.id, deliveries.listing))
     .where(and(eq(listings.title, title), eq(listings.edition, edition.id)));
   if (sent) return outletNamed(sent.outlet)?.name ?? sent.outlet;
-  const byHand = Object.keys(book.placing).find((id) => {
-    const outlet = outletNamed(id);
-    const sells = outlet?.sells.some((s) => (s === 'word' ? 'reflow' : s) === edition.form) ?? false;
-    return sells && ['with the shop', 'on sale'].includes(placingAt(book, id).state);
-  });
-  return byHand ? (outletNamed(byHand)?.name ?? byHand) : null;
+  const byHand = outletsOf(await imprintIn(db)).find(
+    (o) =>
+      editionAt(o, book)?.id === edition.id &&
+      ['with the shop', 'on sale'].includes(placingAt(book, o.id).state),
+  );
+  return byHand?.name ?? null;
 }
 
 /** By edition of a title: who has it under its number, and which other edition carries the same. */

@@ -6,6 +6,7 @@ import { isbnsFrom, isbnsInList } from '@pagina/core/record';
 import { placingSchema, type Change } from '@pagina/core/book';
 import {
   addIsbns,
+  changeImprint,
   createTitle,
   deliveredTo,
   dropIsbn,
@@ -135,6 +136,18 @@ describe('an ISBN under which an outlet has the book', () => {
       (await saveChange(store, title, { base: 2, change: give('ebook', BLOCK[1]!), client: 'c' })).ok,
     ).toBe(true);
     await saveChange(store, title, { base: 3, change: placed('on sale'), client: 'c' });
+    const own = { id: 'own-1', name: 'Corner', web: '', sells: 'print' as const, fileName: 'title' as const };
+    const rest = { keeps: 30, currencies: ['GBP'], cover: { height: 2_500, ratio: 0.6 }, asks: [] };
+    await changeImprint(store, { set: 'outlet', outlet: { ...own, ...rest } });
+    // The paperback is free until the author's own outlet has it.
+    expect(
+      (await saveChange(store, title, { base: 4, change: give('paperback', BLOCK[3]!), client: 'c' })).ok,
+    ).toBe(true);
+    const there: Change = { type: 'set-placing', outlet: 'own-1', fields: { state: 'with the shop' } };
+    await saveChange(store, title, { base: 5, change: there, client: 'c' });
+    expect(
+      (await saveChange(store, title, { base: 6, change: give('paperback', BLOCK[4]!), client: 'c' })).ok,
+    ).toBe(false);
     expect(
       (await saveChange(store, title, { base: 4, change: give('ebook', BLOCK[2]!), client: 'c' })).ok,
     ).toBe(false);

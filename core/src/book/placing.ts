@@ -31,6 +31,8 @@ export const HAND_STATES = ['waiting', 'with the shop', 'held', 'on sale'] as co
 export const placingSchema = z.object({
   /** Whether the title goes there. */
   chosen: z.boolean().default(false),
+  /** Id of the edition that goes there; '' for the first that the outlet sells. */
+  edition: z.string().default(''),
   /** The outlet's plan by which a sale is shared; '' for the one that brings most. */
   plan: z.string().default(''),
   /** Shops of an aggregator that it is passed to, by id; null for all. */

@@ -57,7 +57,7 @@ export const PLACING_RULES: readonly Rule<PlacingSubject>[] = [
         const others = ebooks.filter((b) => b.id !== a.id).map((b) => b.name);
         if (others.length > 0)
           yield {
-            message: `The ebook is promised to ${a.name} alone until ${a.exclusiveUntil}, and goes to ${others.join(', ')} too.`,
+            message: `The ebook is exclusive to ${a.name} until ${a.exclusiveUntil}, but is also placed at ${others.join(', ')}.`,
             ...about(a),
           };
       }

@@ -1,6 +1,6 @@
 /** A record on its way between programs: the fields that a file names, and its editions by their form. */
 import { editionOf, type Book, type Change, type Edition } from '../book';
-import type { Money } from '../base';
+import { inSentence, moneySchema, moneyString, type Money } from '../base';
 import { bareIsbn, type BookRecord } from '../record';
 
 export interface CarriedEdition {
@@ -35,13 +35,10 @@ const shown = (value: unknown): string => {
     return value
       .map((v: unknown) => (typeof v === 'object' && v !== null && 'name' in v ? String(v.name) : shown(v)))
       .join('; ');
-  const { minor, currency, from, to } = value as {
-    minor?: number;
-    currency?: string;
-    from?: number;
-    to?: number;
-  };
-  return minor === undefined ? `${from ?? ''}–${to ?? ''}` : `${minor / 100} ${currency ?? ''}`;
+  const money = moneySchema.safeParse(value);
+  if (money.success) return moneyString(money.data);
+  const { from, to } = value as BookRecord['ages'];
+  return `${from ?? ''}–${to ?? ''}`;
 };
 
 const CALLED: Partial<Record<keyof BookRecord, string>> = {
@@ -86,7 +83,7 @@ export function differences(book: Book, { record, editions }: Carried): Differen
     const set = (field: 'isbn' | 'price', called: string, now: unknown, then: unknown): void => {
       found.push({
         key: `${edition.id} ${field}`,
-        called: `${called} of the ${edition.name.toLowerCase()}`,
+        called: `${called} of the ${inSentence(edition.name)}`,
         now: shown(now),
         then: shown(then),
         change: { type: 'set-edition', id: edition.id, fields: { [field]: then } },

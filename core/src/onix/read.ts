@@ -1,4 +1,4 @@
-/** An ONIX for Books 3.0 message, with reference names or short tags’ longer cousins left aside, into a record. */
+/** An ONIX for Books 3.0 message with reference names, into a record. */
 import {
   amountFrom,
   done,
@@ -105,7 +105,7 @@ function recordFrom(product: XmlElement): Partial<BookRecord> {
   put('subtitle', at(titleElement(product), 'Subtitle'));
   for (const c of children(d, 'Collection')) {
     const el = child(child(c, 'TitleDetail'), 'TitleElement');
-    if (at(c, 'CollectionType') === '20') put('collection', nameIn(el));
+    if (at(c, 'CollectionType') === '11') put('collection', nameIn(el));
     else {
       put('series', nameIn(el));
       put('volume', at(el, 'PartNumber'));

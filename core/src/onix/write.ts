@@ -4,6 +4,7 @@
  */
 import { amountString, escapeXml, type Money } from '../base';
 import { trimOf } from '../design';
+import { marketFor } from '../trade';
 import type { Book, Edition } from '../book';
 import {
   AUDIENCE_CODE,
@@ -22,9 +23,8 @@ export interface OnixOptions {
   pages?: Readonly<Record<string, number>>;
 }
 
-const MICROMETRES = 1_000;
 /** Millimetres of a length in thousandths of a point. */
-const millimetres = (mp: number): string => String(Math.round((mp * 25.4) / 72 / MICROMETRES));
+const millimetres = (mp: number): string => String(Math.round((mp * 25.4) / 72_000));
 
 /** An element with text; nothing for an empty one. */
 const el = (name: string, text: string | number | null): string =>
@@ -40,7 +40,7 @@ export function writeOnix(book: Book, { sent, pages = {} }: OnixOptions): string
   const sender = record.publisher || record.imprint || authorsLine(record) || 'The author';
   const products = book.editions
     .filter((e) => e.form !== 'sample')
-    .map((e) => productOf(book, e, pages[e.id] ?? null));
+    .map((e) => productOf(book, e, pages[e.id] ?? null, sent.slice(0, 10)));
   return [
     '<?xml version="1.0" encoding="UTF-8"?>\n',
     '<ONIXMessage release="3.0" xmlns="http://ns.editeur.org/onix/3.0/reference">',
@@ -50,8 +50,10 @@ export function writeOnix(book: Book, { sent, pages = {} }: OnixOptions): string
   ].join('');
 }
 
-function productOf(book: Book, edition: Edition, pages: number | null): string {
+/** `day` is that on which the message is sent, in ISO form. */
+function productOf(book: Book, edition: Edition, pages: number | null, day: string): string {
   const { record } = book;
+  const out = record.published <= day;
   return group(
     'Product',
     el('RecordReference', `${book.id}.${edition.id}`),
@@ -59,9 +61,9 @@ function productOf(book: Book, edition: Edition, pages: number | null): string {
     identifier(edition, `${book.id}.${edition.id}`),
     group('DescriptiveDetail', ...descriptive(record, edition, pages)),
     group('CollateralDetail', texts('03', record.description), texts('02', record.shortDescription)),
-    group('PublishingDetail', ...publishing(record)),
+    group('PublishingDetail', ...publishing(record, out)),
     group('RelatedMaterial', ...related(book, edition)),
-    group('ProductSupply', supply(record, edition)),
+    group('ProductSupply', supply(record, edition, out)),
   );
 }
 
@@ -90,7 +92,7 @@ function descriptive(record: BookRecord, edition: Edition, pages: number | null)
     ...(trim ? [measure('01', trim.height), measure('02', trim.width)] : []),
     ...(edition.form === 'print' ? [] : [el('EpubTechnicalProtection', '00')]),
     collection(record.series, record.volume, '10'),
-    collection(record.collection, '', '20'),
+    collection(record.collection, '', '11'),
     group(
       'TitleDetail',
       el('TitleType', '01'),
@@ -130,7 +132,7 @@ function descriptive(record: BookRecord, edition: Edition, pages: number | null)
   ];
 }
 
-/** List 148: a collection as its publisher names it ('10'), or as sold by others ('20'). */
+/** List 148: a publisher's series ('10'), or an editorial collection of the house ('11'). */
 function collection(name: string, number: string, type: string): string {
   if (!name) return '';
   return group(
@@ -167,7 +169,8 @@ const texts = (type: string, text: string): string =>
     ? ''
     : group('TextContent', el('TextType', type), el('ContentAudience', '00'), el('Text', text));
 
-function publishing(record: BookRecord): string[] {
+/** `out` where the book has appeared (list 64: forthcoming or active). */
+function publishing(record: BookRecord, out: boolean): string[] {
   const { imprint, place, published, year, territories } = record;
   const publisher = record.publisher || imprint || authorsLine(record);
   const holder = record.copyrightHolder || authorsLine(record);
@@ -182,7 +185,7 @@ function publishing(record: BookRecord): string[] {
         )
       : '',
     el('CityOfPublication', place),
-    el('PublishingStatus', '04'),
+    el('PublishingStatus', out ? '04' : '02'),
     published
       ? group('PublishingDate', el('PublishingDateRole', '01'), el('Date', published.replace(/-/g, '')))
       : '',
@@ -220,8 +223,8 @@ function related(book: Book, edition: Edition): string[] {
     );
 }
 
-/** List 58: the recommended price with tax; an edition without one is not yet priced (list 57). */
-function supply(record: BookRecord, edition: Edition): string {
+/** List 58: the recommended price, with tax where readers see it so; an edition without one is not yet priced (list 57). */
+function supply(record: BookRecord, edition: Edition, out: boolean): string {
   const home: Money | null = edition.form === 'print' ? edition.price : record.price;
   const prices = edition.form === 'print' ? [home] : [home, ...record.prices];
   const each = prices.flatMap((p) =>
@@ -229,7 +232,7 @@ function supply(record: BookRecord, edition: Edition): string {
       ? [
           group(
             'Price',
-            el('PriceType', '02'),
+            el('PriceType', marketFor(p.currency)?.included === false ? '01' : '02'),
             el('PriceAmount', amountString(p)),
             el('CurrencyCode', p.currency),
           ),
@@ -243,7 +246,7 @@ function supply(record: BookRecord, edition: Edition): string {
       el('SupplierRole', '01'),
       el('SupplierName', record.publisher || record.imprint || authorsLine(record) || 'The author'),
     ),
-    el('ProductAvailability', '20'),
+    el('ProductAvailability', out ? '20' : '10'),
     ...(each.length > 0 ? each : [el('UnpricedItemType', '02')]),
   );
 }

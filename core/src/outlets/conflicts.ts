@@ -3,9 +3,9 @@ import type { Finding } from '../base';
 import { placingAt, type Book, type Edition } from '../book';
 import { checkPlacing, type PlacedAt } from '../check';
 import { priceIn } from '../trade';
-import { editionsFor, factsOf, type KnownFile } from './facts';
+import { editionAt, editionsFor, factsOf, type KnownFile } from './facts';
+import { outletsOf, type Imprint } from './imprint';
 import type { Outlet } from './outlet';
-import { OUTLETS } from './outlets';
 import { listPriceOf, lowestAt } from './prices';
 import type { Facts } from './told';
 
@@ -35,7 +35,9 @@ function placedAt({ outlet, edition, facts }: Meant): PlacedAt {
 
 /** Of the outlets to which a title goes, or where it is listed. `today` is an ISO day. */
 export function conflictsOf(book: Book, meant: readonly Meant[], today: string): Finding[] {
-  const placed = meant.filter((m) => m.listed || placingAt(book, m.outlet.id).chosen);
+  const goes = ({ outlet, edition, listed }: Meant): boolean =>
+    listed || (placingAt(book, outlet.id).chosen && editionAt(outlet, book) === edition);
+  const placed = meant.filter(goes);
   const home = book.record.price;
   const facts = placed.find((m) => m.edition.form !== 'print')?.facts;
   const prices = (home && facts ? book.record.prices : []).flatMap((given) => {
@@ -46,27 +48,33 @@ export function conflictsOf(book: Book, meant: readonly Meant[], today: string):
   return checkPlacing({ book, placed: placed.map(placedAt), prices, today });
 }
 
-/** Those of them in whose way an edition isn't sent. */
-export const inTheWayOf = (edition: string, conflicts: readonly Finding[]): Finding[] =>
-  conflicts.filter((f) => f.severity === 'blocker' && f.about?.split(' ')[1] === edition);
+/** Conflicts in whose way an edition isn't sent: those of ebooks in the way of ebooks, those of printed books in the way of these. */
+export function inTheWayOf(edition: Edition, book: Book, meant: readonly Meant[], today: string): Finding[] {
+  const isPrint = edition.form === 'print';
+  const alike = meant.filter((m) => (m.edition.form === 'print') === isPrint);
+  return conflictsOf(book, alike, today).filter((f) => f.severity === 'blocker');
+}
 
 /**
- * Outlets with the edition that is meant for each: the first that it sells, and whatever it has. `sent` is one that is about
- * to go, and counts as there.
+ * Outlets with the edition that is meant for each, and with whatever else they have. `sent` is one that is about to go, and
+ * counts as there.
  */
 export function meantOf(
   book: Book,
   files: readonly KnownFile[],
   listings: readonly { outlet: string; edition: string; delivered: string }[],
+  imprint: Imprint,
   sent: { outlet: string; edition: string } | null = null,
 ): Meant[] {
-  return OUTLETS.flatMap((outlet) =>
-    editionsFor(outlet, book).flatMap((edition, i): Meant[] => {
+  return outletsOf(imprint).flatMap((outlet) =>
+    editionsFor(outlet, book).flatMap((edition): Meant[] => {
       const is = (l: { outlet: string; edition: string }): boolean =>
         l.outlet === outlet.id && l.edition === edition.id;
       const listed = listings.some((l) => is(l) && l.delivered !== '') || (sent !== null && is(sent));
-      if (i > 0 && !listed) return [];
-      return [{ outlet, edition, facts: factsOf({ outlet, book, edition, revision: 0, files }), listed }];
+      if (!listed && editionAt(outlet, book) !== edition) return [];
+      // Whether a file is up to date is nothing to a conflict.
+      const facts = factsOf({ outlet, book, edition, revision: 0, files, imprint });
+      return [{ outlet, edition, facts, listed }];
     }),
   );
 }

@@ -1,11 +1,10 @@
 /** What outlets ask for, and whether a title satisfies them before anything is sent: the rows of the ledger. */
-import { digestOf } from '../base';
 import { VARIANT_FIELDS } from '../book';
 import { listedAs, listedDifferently, type ListedField } from '../trade';
 import { OUTLET_FIELDS, type Asked, type OutletField } from './asked';
 import type { Outlet } from './outlet';
 import { tell } from './tell';
-import type { Facts, Told } from './told';
+import { digestOfTold, type Facts, type Told } from './told';
 
 export type DemandState = 'met' | 'live' | 'not met' | 'optional' | 'not asked';
 export interface Demand {
@@ -16,6 +15,8 @@ export interface Demand {
   state: DemandState;
   /** What was found, or what is missing and what to do. */
   why: string;
+  /** Why it is asked so, or what happens without it; '' for nothing. */
+  note: string;
   /** Station where it is put right. */
   station: Told['station'];
   /** Whether the outlet is told it otherwise than the record says. */
@@ -24,13 +25,14 @@ export interface Demand {
 
 /** A demand of an outlet. What is optional and empty is no fault; what is given has to be right. */
 function demandOf(outlet: Outlet, asked: Asked, facts: Facts): Demand {
-  const { text, shown, fault, station } = tell(outlet, asked, facts);
+  const said = tell(outlet, asked, facts);
+  const { text, shown, fault, station } = said;
   const empty = asked.need === 'optional' && text === '';
   const state: DemandState = empty
     ? 'optional'
     : fault !== null
       ? 'not met'
-      : isLive(outlet, asked, facts, text)
+      : isLive(outlet, asked, facts, said)
         ? 'live'
         : 'met';
   return {
@@ -38,7 +40,8 @@ function demandOf(outlet: Outlet, asked: Asked, facts: Facts): Demand {
     name: OUTLET_FIELDS[asked.field],
     called: asked.called,
     state,
-    why: empty ? (asked.note ?? 'nothing given') : (fault ?? shown ?? text),
+    why: empty ? 'nothing given' : (fault ?? shown ?? text),
+    note: asked.note ?? '',
     station,
     own: isOwn(asked.field, facts),
   };
@@ -61,10 +64,10 @@ function isLive(
   outlet: Outlet,
   { field }: Asked,
   { book, edition, placing, live }: Facts,
-  text: string,
+  said: Told,
 ): boolean {
   if (outlet.reached === 'hand')
-    return placing.state === 'on sale' && placing.ticked[field] === digestOf(text);
+    return placing.state === 'on sale' && placing.ticked[field] === digestOfTold(said);
   const listed = LISTED[field];
   if (!live || !listed || !(listed in live)) return false;
   return listedDifferently(live, listedAs(book, edition, { id: outlet.id, takes: [listed] })).length === 0;

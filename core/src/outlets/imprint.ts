@@ -2,7 +2,7 @@
 import * as z from 'zod';
 import { done, refused, type Outcome } from '../base';
 import { outletIdSchema } from '../book';
-import { CURRENCIES, currencyTableSchema, taxesSchema } from '../trade';
+import { CURRENCIES, currencyTableSchema, taxesSchema, taxSchema } from '../trade';
 import type { Outlet } from './outlet';
 import { outletFrom, ownOutletSchema } from './own';
 import { OUTLETS } from './outlets';
@@ -11,18 +11,13 @@ export const ACCOUNT_NEEDS = { payment: 'payment details', tax: 'tax details', a
 export type AccountNeed = keyof typeof ACCOUNT_NEEDS;
 
 const accountSchema = z.object({
-  given: z.array(z.enum(['payment', 'tax', 'address'])).default([]),
-  opened: z.string().max(40).default(''),
-});
-const taxSchema = z.object({
-  ebook: z.number().int().min(0).max(5_000),
-  print: z.number().int().min(0).max(5_000),
+  given: z.array(z.enum(Object.keys(ACCOUNT_NEEDS) as [AccountNeed, ...AccountNeed[]])).default([]),
 });
 
 export const imprintSchema = z.object({
   currencies: currencyTableSchema.default(CURRENCIES),
   taxes: taxesSchema.default({}),
-  /** What has been given to each outlet of what it needs to know before it pays, and since when the account stands (ISO day). */
+  /** What has been given to each outlet of what it needs to know before it pays. */
   accounts: z.record(outletIdSchema, accountSchema).default({}),
   /** Outlets that the author has described, without a connection. */
   outlets: z.array(ownOutletSchema).default([]),

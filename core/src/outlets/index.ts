@@ -15,5 +15,4 @@ export * from './territories';
 export { territoriesAt } from './toldlists';
 export { filesTo } from './toldfiles';
 export { tell } from './tell';
-export { shownPrice, type Facts, type MadeFile, type Told } from './told';
-export { descriptionFor, extentOf, WORDS_A_PAGE } from './toldwords';
+export type { Facts, MadeFile, Told } from './told';

@@ -31,12 +31,8 @@ export interface Outlet extends Omit<EbookOutlet, 'ebook'> {
   takes: readonly ListedField[];
   /** How long it looks at a book in days, and after which changes it does so again; others are taken over at once. */
   review: { days: number; after: readonly ListedField[] };
-  least: {
-    /** Characters. */
-    description: number;
-    /** By currency: it sells in these and no others. */
-    prices: readonly Money[];
-  };
+  /** Least prices by currency: it sells in these and no others. */
+  least: readonly Money[];
   /** Territories where it sells (ISO 3166-1); null for all of them. */
   territories: readonly string[] | null;
   plans: readonly Plan[];

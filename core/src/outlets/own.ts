@@ -55,7 +55,7 @@ export const outletFrom = (own: OwnOutlet): Outlet => ({
   asks: own.asks.map((a) => ({ ...a, called: a.called || OUTLET_FIELDS[a.field] })),
   takes: [],
   review: { days: 0, after: [] },
-  least: { description: 0, prices: own.currencies.map((currency) => ({ minor: 0, currency })) },
+  least: own.currencies.map((currency) => ({ minor: 0, currency })),
   territories: null,
   plans: [
     {

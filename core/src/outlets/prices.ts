@@ -1,28 +1,28 @@
 /** The price sheet: what a sale brings at an outlet, per territory, and which of its plans is the better one. */
-import { exponentOf, type Money } from '../base';
-import { type Book, type Edition } from '../book';
+import { moneyString, type Money } from '../base';
+import { placingAt, type Book, type Edition } from '../book';
 import {
   convertedMoney,
   equalAtPrice,
   equalAtSize,
   isOpen,
-  rounded,
   lowestBringing,
+  marketFor,
   MARKETS,
   priceIn,
   printingCost,
+  rounded,
   salesUnder,
   taxIn,
-  type CurrencyTable,
   type Market,
   type Plan,
   type Ratio,
   type Sale,
   type Sold,
-  type Taxes,
 } from '../trade';
 import { trimOf } from '../design';
 import type { Outlet } from './outlet';
+import { OUTLETS } from './outlets';
 import { territoriesAt } from './toldlists';
 import type { Facts } from './told';
 
@@ -69,8 +69,7 @@ export function salesAt(outlet: Outlet, facts: Priced, price = priceAt(outlet, f
   const ways = outlet.passes.length > 0 ? shops : [{ name: '', plans: plansAt(outlet.plans, placing.plan) }];
   return MARKETS.filter(
     (m) =>
-      (sold === null || sold.includes(m.territory)) &&
-      outlet.least.prices.some((p) => p.currency === m.currency),
+      (sold === null || sold.includes(m.territory)) && outlet.least.some((p) => p.currency === m.currency),
   ).flatMap((market) => {
     const list = priceIn(market.currency, { home: price, own }, kind, currencies, taxes);
     const printing = printingIn(facts, market.currency);
@@ -100,14 +99,34 @@ export function priceAt(outlet: Outlet, facts: Priced): Money | null {
     : listPriceOf(book, edition);
 }
 
-/** A price for libraries at which the author gets no less of a sale than in a shop that leaves seven tenths of the list price. */
-const SHOP_LEAVES = 7;
-export function libraryPriceAt(outlet: Outlet, { book }: Pick<Facts, 'book'>): Money | null {
+/** What a sale of the ebook at home is made of, at a price. */
+function saleAtHome({ edition, size, taxes }: Priced, list: Money): Sold {
+  const market = marketFor(list.currency);
+  return {
+    list,
+    territory: market?.territory ?? '',
+    tax: {
+      rate: market ? taxIn(market, edition.form === 'print' ? 'print' : 'ebook', taxes) : 0,
+      included: market?.included ?? false,
+    },
+    size,
+    printing: 0,
+  };
+}
+
+/** The lowest price for libraries at which a sale brings no less than one of the ebook does in the shops that it goes to, or in any. */
+export function libraryPriceAt(outlet: Outlet, facts: Priced): Money | null {
+  const { book } = facts;
   const list = book.record.price;
   const plan = outlet.plans[0];
   if (!list || !plan) return null;
-  const sold: Sold = { list, territory: '', tax: { rate: 0, included: false }, size: 0, printing: 0 };
-  return lowestBringing(plan, Math.ceil((list.minor * SHOP_LEAVES) / 10), sold);
+  const shops = OUTLETS.filter((o) => ['shop', 'app'].includes(o.kind));
+  const chosen = shops.filter((o) => placingAt(book, o.id).chosen);
+  const sold = saleAtHome(facts, list);
+  const sums = (chosen.length > 0 ? chosen : shops).flatMap(
+    (o) => salesUnder(plansAt(o.plans, placingAt(book, o.id).plan), sold)[0]?.author ?? [],
+  );
+  return lowestBringing(plan, Math.max(0, ...sums), sold);
 }
 
 /** Two plans of an outlet held against each other at a price without tax: where one overtakes the other. */
@@ -137,13 +156,7 @@ export function comparedPlans({ sales, market: { territory } }: SaleAt, size: nu
 export function lowestAt(outlet: Outlet, facts: Priced, currency: string): Money | null {
   const printing = printingIn(facts, currency);
   if (printing === null) return null;
-  const sold: Sold = {
-    list: { minor: 0, currency },
-    territory: '',
-    tax: { rate: 0, included: false },
-    size: facts.size,
-    printing,
-  };
+  const sold = { ...saleAtHome(facts, { minor: 0, currency }), printing };
   const plans = [...outlet.plans, ...outlet.passes.flatMap((s) => s.plans)];
   const each = plans.map((p) => lowestBringing(p, 0, sold));
   return each.reduce<Money | null>((most, p) => (p && (!most || p.minor > most.minor) ? p : most), null);
@@ -151,8 +164,5 @@ export function lowestAt(outlet: Outlet, facts: Priced, currency: string): Money
 
 /** A sum that may be below zero, in words: "£2.04", "−£0.36". */
 export function sumString(minor: number, currency: string): string {
-  const amount = minor / 10 ** exponentOf(currency);
-  return new Intl.NumberFormat('en-GB', { style: 'currency', currency }).format(amount).replace('-', '−');
+  return `${minor < 0 ? '−' : ''}${moneyString({ minor: Math.abs(minor), currency })}`;
 }
-
-export type { CurrencyTable, Taxes };

@@ -2,7 +2,7 @@
  * What an outlet is told in one field, in the outlet's own form: the text that goes there or is copied there, and what is
  * wrong with it by the outlet's limits. Ledger, copying sheet and parcels say the same, since all take it from here.
  */
-import { amountString, exponentOf, moneyString, type Finding, type Money } from '../base';
+import { digestOf, type Finding } from '../base';
 import { type Book, type Edition, type Placing } from '../book';
 import type { CurrencyTable, ListedAs, Taxes } from '../trade';
 import type { Account } from './links';
@@ -14,6 +14,8 @@ export interface MadeFile {
   /** Milliseconds since 1970. */
   madeAt: number;
   findings: readonly Finding[];
+  /** SHA-256. */
+  sha256: string;
   /** A file that was signed off can be sent however the book has changed since. */
   signedOff?: boolean;
 }
@@ -42,6 +44,8 @@ export interface Told {
   text: string;
   /** Where each entry has a box of its own, the entries. */
   parts?: readonly string[];
+  /** Of a field with a file: what tells this one from another. */
+  file?: string;
   /** What the ledger shows in place of a long text. */
   shown?: string;
   /** Why the outlet would not take it, and what to do; null where it would. */
@@ -56,7 +60,8 @@ export const told = (text: string, fault: string | null, more: Partial<Told> = {
   ...more,
 });
 
-/** A price as shops' forms take it: figures alone. */
-export const typed = (money: Money): string => amountString(money);
-export const shownPrice = (money: Money): string =>
-  exponentOf(money.currency) === 0 ? `${money.minor} ${money.currency}` : moneyString(money);
+/** What is copied, each into a box of its own. */
+export const textsOf = ({ text, parts }: Told): string[] => (parts ?? [text]).filter((t) => t !== '');
+
+/** Tells what was entered from what would be entered now; `file` is what a field with a file depends on. */
+export const digestOfTold = (t: Told): string => digestOf([...textsOf(t), t.file ?? ''].join('\n'));

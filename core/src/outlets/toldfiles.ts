@@ -1,5 +1,5 @@
 /** Files and their names: what was made, and whether the outlet would take it. */
-import { coverOf, MANUSCRIPT, placingAt, type Edition } from '../book';
+import { coverOf, MANUSCRIPT, setsFront, type Edition } from '../book';
 import { bareIsbn, isbnFault } from '../record';
 import type { Asked } from './asked';
 import { fileNameAt } from './filenames';
@@ -30,7 +30,7 @@ function ebookTold(outlet: Outlet, facts: Facts): Told {
       ? `It links to books in a shop: make the ebook for ${outlet.name}.`
       : fileFault(made, facts, outlet, 'ebook');
   const wanting = outlet.passes.find(
-    (s) => s.version !== null && (placingAt(book, outlet.id).shops?.includes(s.id) ?? true),
+    (s) => s.version !== null && (facts.placing.shops?.includes(s.id) ?? true),
   );
   const fault =
     usual ??
@@ -40,6 +40,7 @@ function ebookTold(outlet: Outlet, facts: Facts): Told {
       : null);
   return told(fault === null ? (fileNameAt(outlet, book.record, edition, '.epub') ?? '') : '', fault, {
     ...EDITIONS,
+    file: made?.sha256 ?? '',
     shown: links
       ? `made for ${outlet.name}, where its links lead; the checks found no blocker`
       : 'made, and the checks found no blocker',
@@ -73,9 +74,18 @@ function isbnTold(outlet: Outlet, { need }: Asked, edition: Edition, assigned: s
   });
 }
 
+/** A file that every outlet is sent alike. */
+function madeTold(outlet: Outlet, facts: Facts, product: string, ending: string, what: string): Told {
+  const made = facts.made[product];
+  return told(
+    fileNameAt(outlet, facts.book.record, facts.edition, ending) ?? '',
+    fileFault(made, facts, outlet, what),
+    { ...EDITIONS, file: made?.sha256 ?? '', shown: 'made, and the checks found no blocker' },
+  );
+}
+
 export function fileTold(outlet: Outlet, asked: Asked, facts: Facts): Told {
-  const { book, edition, made } = facts;
-  const { record } = book;
+  const { edition } = facts;
   switch (asked.field) {
     case 'isbn':
       return isbnTold(outlet, asked, edition, facts.placing.assigned);
@@ -84,23 +94,11 @@ export function fileTold(outlet: Outlet, asked: Asked, facts: Facts): Told {
     case 'ebook':
       return ebookTold(outlet, facts);
     case 'wordFile':
-      return told(
-        fileNameAt(outlet, record, edition, '.docx') ?? '',
-        fileFault(made[MANUSCRIPT], facts, outlet, 'manuscript as a word-processor file'),
-        { ...EDITIONS, shown: 'made' },
-      );
+      return madeTold(outlet, facts, MANUSCRIPT, '.docx', 'manuscript as a word-processor file');
     case 'pagesFile':
-      return told(
-        fileNameAt(outlet, record, edition, '_pages.pdf') ?? '',
-        fileFault(made[edition.id], facts, outlet, 'printer’s PDF'),
-        { ...EDITIONS, shown: 'made, and the checks found no blocker' },
-      );
+      return madeTold(outlet, facts, edition.id, '_pages.pdf', 'printer’s PDF');
     case 'coverFile':
-      return told(
-        fileNameAt(outlet, record, edition, '_cover.pdf') ?? '',
-        fileFault(made[coverOf(edition.id)], facts, outlet, 'cover'),
-        { ...EDITIONS, shown: 'made, and the checks found no blocker' },
-      );
+      return madeTold(outlet, facts, coverOf(edition.id), '_cover.pdf', 'cover');
     default: {
       const names = filesTo(outlet, facts).map((f) => f.name);
       return told(
@@ -112,15 +110,18 @@ export function fileTold(outlet: Outlet, asked: Asked, facts: Facts): Told {
   }
 }
 
-function coverTold(outlet: Outlet, { book: { record, cover, pictures } }: Facts): Told {
+function coverTold(outlet: Outlet, { book }: Facts): Told {
+  const { record, cover, pictures } = book;
   const picture = pictures.find((p) => p.id === record.cover);
-  const small = picture !== undefined && picture.height < outlet.cover.least;
+  const set = setsFront(book);
+  const small = picture !== undefined && !set && picture.height < outlet.cover.least;
   const fault = small
     ? `The cover is ${picture.height} pixels high; ${outlet.name} needs ${outlet.cover.least}.`
-    : record.cover !== null || cover.front !== null
+    : picture || cover.front !== null
       ? null
       : 'Choose a picture in the record, or have a cover set in Design.';
-  return told(`cover.jpg`, fault, {
-    shown: record.cover ? 'a picture is set' : 'set from the record’s words',
+  return told('cover.jpg', fault, {
+    file: `${record.cover} ${set ? JSON.stringify(cover) : ''}`,
+    shown: set ? 'set from the record’s words' : 'a picture is set',
   });
 }

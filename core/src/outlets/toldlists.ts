@@ -11,7 +11,7 @@ function countFault({ least = 0, most = Infinity, need }: Asked, n: number, what
   if (n === 0) return `The record has no ${what}s.`;
   if (n < needed) return `It has ${n}, and needs ${needed}.`;
   if (n <= most) return null;
-  return `There are ${n} ${what}s; only ${most === 1 ? 'one is' : `${most} are`} taken. Remove some, or give this outlet its own.`;
+  return `There are ${n} ${what}s; only ${most === 1 ? 'one is' : `${most} are`} accepted. Remove some, or give this outlet its own.`;
 }
 
 function keywordsTold(asked: Asked, keywords: readonly string[]): Told {

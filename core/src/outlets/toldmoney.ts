@@ -1,14 +1,14 @@
 /** Prices as an outlet asks for them. */
-import { moneyString, type Money } from '../base';
+import { amountString, moneyString, type Money } from '../base';
 import type { Asked } from './asked';
 import type { Outlet } from './outlet';
 import { libraryPriceAt, listPriceOf } from './prices';
-import { shownPrice, told, typed, type Facts, type Told } from './told';
+import { told, type Facts, type Told } from './told';
 
 /** A list price in a currency in which the outlet sells, and not below its least. */
 function priceFault(outlet: Outlet, price: Money): string | null {
-  const least = outlet.least.prices.find((p) => p.currency === price.currency);
-  const sold = outlet.least.prices.map((p) => p.currency).join(', ');
+  const least = outlet.least.find((p) => p.currency === price.currency);
+  const sold = outlet.least.map((p) => p.currency).join(', ');
   if (!least) return `${outlet.name} sells in ${sold} only.`;
   return price.minor < least.minor ? `It is below ${moneyString(least)}.` : null;
 }
@@ -18,7 +18,9 @@ export function moneyTold(outlet: Outlet, { field }: Asked, facts: Facts): Told 
   const { record } = facts.book;
   const { edition, placing } = facts;
   const of = (price: Money | null, missing: string): Told =>
-    price ? told(typed(price), priceFault(outlet, price), { shown: shownPrice(price) }) : told('', missing);
+    price
+      ? told(amountString(price), priceFault(outlet, price), { shown: moneyString(price) })
+      : told('', missing);
   switch (field) {
     case 'price':
       return of(
@@ -31,8 +33,8 @@ export function moneyTold(outlet: Outlet, { field }: Asked, facts: Facts): Told 
       if (record.libraryPrice) return of(record.libraryPrice, '');
       const suggested = libraryPriceAt(outlet, facts);
       return suggested
-        ? told(typed(suggested), priceFault(outlet, suggested), {
-            shown: `${shownPrice(suggested)}, suggested`,
+        ? told(amountString(suggested), priceFault(outlet, suggested), {
+            shown: `${moneyString(suggested)}, suggested`,
           })
         : told(
             '',
@@ -41,12 +43,12 @@ export function moneyTold(outlet: Outlet, { field }: Asked, facts: Facts): Told 
     }
     case 'bundlePrice':
       return record.bundlePrice
-        ? told(typed(record.bundlePrice), null, { shown: shownPrice(record.bundlePrice) })
+        ? told(amountString(record.bundlePrice), null, { shown: moneyString(record.bundlePrice) })
         : told('', 'The record gives none.');
     case 'plan': {
       const plan = outlet.plans.find((p) => p.id === placing.plan);
       return told(plan?.name ?? '', null, {
-        shown: plan?.name ?? 'the one that brings most',
+        shown: plan?.name ?? 'whichever earns more',
         station: 'outlets',
       });
     }

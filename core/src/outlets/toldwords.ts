@@ -15,7 +15,15 @@ import type { Asked } from './asked';
 import type { Outlet } from './outlet';
 import { told, type Facts, type Told } from './told';
 
-const LANGUAGES = new Intl.DisplayNames('en', { type: 'language' });
+const LANGUAGES = new Intl.DisplayNames('en-GB', { type: 'language' });
+/** A tag that is none stands for itself. */
+function languageName(tag: string): string {
+  try {
+    return LANGUAGES.of(tag) ?? tag;
+  } catch {
+    return tag;
+  }
+}
 
 export const characters = (text: string): string =>
   text.length === 1 ? '1 character' : `${text.length.toLocaleString('en-GB')} characters`;
@@ -25,7 +33,7 @@ function lengthFault({ least = 0, most = Infinity }: Asked, text: string, missin
   if (text.trim() === '') return missing;
   if (text.length < least) return `It has ${characters(text)} and needs ${least}.`;
   return text.length > most
-    ? `It has ${characters(text)}; only ${most.toLocaleString('en-GB')} are taken. Shorten it, or give this outlet a text of its own.`
+    ? `It has ${characters(text)}; only ${most.toLocaleString('en-GB')} are accepted. Shorten it, or give this outlet a text of its own.`
     : null;
 }
 
@@ -76,7 +84,14 @@ function editionText({ editionNumber, editionType, editionStatement }: BookRecor
 }
 function agesText({ from, to }: BookRecord['ages']): string {
   if (from === null && to === null) return '';
-  return from === to ? String(from) : `${from ?? 'up'} to ${to ?? 'any age'}`;
+  if (to === null) return `${from} and up`;
+  return from === to ? String(from) : `${from === null ? 'up' : from} to ${to}`;
+}
+
+/** "Marsh, Ada, Jr": the family name, and the rest. */
+function inTwo(sortName: string): string[] {
+  const at = sortName.indexOf(', ');
+  return at < 0 ? [sortName] : [sortName.slice(0, at), sortName.slice(at + 2)];
 }
 
 /** Null for a field that is none of these. */
@@ -112,7 +127,7 @@ export function wordsTold(outlet: Outlet, asked: Asked, facts: Facts): Told | nu
       if (asked.as !== 'two') return line(authorsLine(record), missing);
       const sorted = authors.map(sortNameOf);
       // A box for the family name, one for the rest.
-      return line(sorted.join('; '), missing, { parts: sorted.flatMap((n) => n.split(', ')) });
+      return line(sorted.join('; '), missing, { parts: sorted.flatMap(inTwo) });
     }
     case 'contributors':
       return line(others(record), 'The record names none.');
@@ -123,7 +138,7 @@ export function wordsTold(outlet: Outlet, asked: Asked, facts: Facts): Told | nu
       );
     case 'language':
       return line(record.language, 'Choose the language in the record.', {
-        shown: LANGUAGES.of(record.language) ?? record.language,
+        shown: languageName(record.language),
       });
     case 'published':
       return line(record.published, 'Set the day of publication in the record.');

@@ -15,10 +15,11 @@ export interface Market {
 }
 
 /** Taxes of the author's own, by territory, in ten-thousandths. */
-export const taxesSchema = z.record(
-  z.string().regex(/^[A-Z]{2}$/),
-  z.object({ ebook: z.number().int().min(0).max(5_000), print: z.number().int().min(0).max(5_000) }),
-);
+export const taxSchema = z.object({
+  ebook: z.number().int().min(0).max(5_000),
+  print: z.number().int().min(0).max(5_000),
+});
+export const taxesSchema = z.record(z.string().regex(/^[A-Z]{2}$/), taxSchema);
 export type Taxes = z.infer<typeof taxesSchema>;
 
 export const TAXES_OF = '2026-01-01';

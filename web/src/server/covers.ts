@@ -1,31 +1,36 @@
 /** Covers for outlets: a JPEG of the pixels and proportions that one wants, made of the book's one cover. */
 import sharp from 'sharp';
 import { MOST_PIXELS } from '@pagina/core/base';
+import { productKeyOf, setsFront, type Book } from '@pagina/core/book';
 import { filePath, productsOf, type Store } from '@pagina/data';
-import type { Book } from '@pagina/core/book';
 import { Unanswerable } from './answer';
 import { openEbook } from './ebook';
 
-/** The author's picture, else the front that is set in the newest ebook. */
+/** The front that is set for ebooks, out of the newest one; else the author's picture. */
 async function masterOf(s: Store, title: string, book: Book): Promise<Uint8Array | string> {
   const picture = book.pictures.find((p) => p.id === book.record.cover);
-  if (picture?.sha256) return filePath(s, picture.sha256);
-  const ebook = (await productsOf(s, title)).find((p) => p.name.endsWith('.epub'));
-  if (ebook) {
-    const opened = await openEbook(ebook.sha256);
-    const cover = opened.manifest.find((i) => i.properties.includes('cover-image'));
-    const bytes = cover?.path ? opened.zip.read(cover.path) : null;
-    if (bytes) return bytes;
-  }
+  if (picture?.sha256 && !setsFront(book)) return filePath(s, picture.sha256);
+  const ebook = (await productsOf(s, title)).find((p) => {
+    const { edition, form } = productKeyOf(p.edition);
+    const of = book.editions.find((e) => e.id === edition);
+    return of !== undefined && of.form !== 'print' && (form === 'whole' || form === 'outlet');
+  });
+  const opened = ebook && (await openEbook(ebook.sha256));
+  const cover = opened?.manifest.find((i) => i.properties.includes('cover-image'));
+  const bytes = cover?.path ? opened?.zip.read(cover.path) : null;
+  if (bytes) return bytes;
   throw new Unanswerable(
     'The book has no cover yet. Choose a picture in the record, or make the ebook.',
     404,
   );
 }
 
+/** Share of the picture that counts as its edge. */
+const EDGE = 0.02;
+
 /**
- * `height` in pixels, `ratio` width by height. Nothing of the cover is cut off: where its proportions are others, the
- * colour of its edge goes on beside it.
+ * `height` in pixels, `ratio` width by height. Nothing of the cover is cut off: where its proportions are others, the mean
+ * colour of the edge goes on beyond it.
  */
 export async function coverJpeg(
   s: Store,
@@ -33,15 +38,25 @@ export async function coverJpeg(
   book: Book,
   { height, ratio }: { height: number; ratio: number },
 ): Promise<Uint8Array> {
-  const master = sharp(await masterOf(s, title, book), { limitInputPixels: MOST_PIXELS })
-    .rotate()
-    .flatten({ background: '#fff' });
   const width = Math.round(height * ratio);
-  const edge = await master.clone().resize(1, 1, { fit: 'cover', position: 'left' }).raw().toBuffer();
-  const [r = 255, g = 255, b = 255] = edge;
-  const jpeg = await master
-    .resize(width, height, { fit: 'contain', background: { r, g, b } })
+  const { data, info } = await sharp(await masterOf(s, title, book), { limitInputPixels: MOST_PIXELS })
+    .rotate()
+    .flatten({ background: '#fff' })
+    .resize(width, height, { fit: 'inside' })
     .toColourspace('srgb')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const { width: w, height: h, channels } = info;
+  const raw = { raw: { width: w, height: h, channels } };
+  const [left, top] = [Math.floor((width - w) / 2), Math.floor((height - h) / 2)];
+  const edge =
+    left > 0
+      ? { left: 0, top: 0, width: Math.max(1, Math.round(w * EDGE)), height: h }
+      : { left: 0, top: 0, width: w, height: Math.max(1, Math.round(h * EDGE)) };
+  const { channels: means } = await sharp(data, raw).extract(edge).stats();
+  const [r = 255, g = r, b = r] = means.map((c) => Math.round(c.mean));
+  const jpeg = await sharp(data, raw)
+    .extend({ left, top, right: width - w - left, bottom: height - h - top, background: { r, g, b } })
     .jpeg({ quality: 92, chromaSubsampling: '4:4:4' })
     .toBuffer();
   return new Uint8Array(jpeg);

@@ -3,7 +3,6 @@ import { formatISO } from 'date-fns';
 import { editionOf, isReflow } from '@pagina/core/book';
 import {
   changesAt,
-  conflictsOf,
   demandsOf,
   factsOf,
   fileFor,
@@ -84,11 +83,9 @@ export async function sendTo(
     await openListing(s, { title, outlet: outlet.id, edition: edition.id, product: has.id });
     return begin(there.id);
   }
-  const meant = meantOf(book, products, await listingsOf(s, title), {
-    outlet: outlet.id,
-    edition: edition.id,
-  });
-  const [conflict] = inTheWayOf(edition.id, conflictsOf(book, meant, today()));
+  const sent = { outlet: outlet.id, edition: edition.id };
+  const meant = meantOf(book, products, await listingsOf(s, title), imprint, sent);
+  const [conflict] = inTheWayOf(edition, book, meant, today());
   if (conflict) throw new Unanswerable([conflict.message, conflict.remedy].filter(Boolean).join(' '), 409);
   const missing = demands.find((d) => d.state === 'not met');
   if (!isReady(demands) || !product)

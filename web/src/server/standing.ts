@@ -1,5 +1,7 @@
-/** What a title has beside its book: its jobs, its files, and where it stands in the outlets. */
+/** What a title has beside its book: its jobs, its files, where it stands in the outlets, and its imprint. */
+import type { Imprint } from '@pagina/core/outlets';
 import {
+  imprintOf,
   jobsOf,
   listingsOf,
   productsOf,
@@ -13,13 +15,15 @@ export interface Standing {
   jobs: Job[];
   products: Product[];
   listings: Listing[];
+  imprint: Imprint;
 }
 
 export async function standingOf(s: Store, title: string): Promise<Standing> {
-  const [jobs, products, listings] = await Promise.all([
+  const [jobs, products, listings, imprint] = await Promise.all([
     jobsOf(s, title),
     productsOf(s, title),
     listingsOf(s, title),
+    imprintOf(s),
   ]);
-  return { jobs, products, listings };
+  return { jobs, products, listings, imprint };
 }

@@ -69,24 +69,34 @@ export function findingsOfListings(
   });
 }
 
+/** The value before, while one is like it. */
+function useSame<T>(value: T): T {
+  const key = JSON.stringify(value);
+  return useMemo(() => value, [key]);
+}
+
 export function FindingsProvider({ children }: { children: ReactNode }) {
   const { checker } = useTitle();
-  const { book, products, listings } = useBook();
+  const { book, products, listings, imprint } = useBook();
   const inBook = useSyncExternalStore(checker.subscribe, checker.get, checker.get);
   const { record, editions, accepted, placing } = book;
+  // Typing changes the book and hardly ever these.
+  const conflicts = useSame(
+    conflictsOf(
+      book,
+      meantOf(book, products, listings, imprint),
+      formatISO(new Date(), { representation: 'date' }),
+    ),
+  );
   const found = useMemo((): Found => {
     const all = [
       ...(inBook ?? []),
       ...findingsOfFiles(products, { editions, placing }, listings),
       ...findingsOfListings(listings, products, { record, editions, placing }),
-      ...conflictsOf(
-        book,
-        meantOf(book, products, listings),
-        formatISO(new Date(), { representation: 'date' }),
-      ),
+      ...conflicts,
     ];
     return { ...judged({ accepted }, all), checking: inBook === null };
-  }, [inBook, products, listings, book, record, editions, accepted, placing]);
+  }, [inBook, products, listings, record, editions, accepted, placing, conflicts]);
   // Hundreds of findings in a long book are drawn between the frames.
   const shown = useDeferredValue(found);
   return <FoundContext.Provider value={shown}>{children}</FoundContext.Provider>;

@@ -99,6 +99,7 @@ export class TitleSession {
       jobs: loaded.jobs,
       products: loaded.products,
       listings: loaded.listings,
+      imprint: loaded.imprint,
       edition: chosen?.id ?? '',
       stranded: [],
     };

@@ -41,7 +41,7 @@ export const lanternquay: Outlet = {
     'price',
   ],
   review: { days: 2.5, after: ['title', 'subtitle', 'authors', 'isbn', 'language'] },
-  least: { description: 50, prices: pricesFrom(99, FIVE) },
+  least: pricesFrom(99, FIVE),
   territories: null,
   plans: [
     {

@@ -37,7 +37,7 @@ export const marram: Outlet = {
   ],
   takes: ['title', 'subtitle', 'authors', 'isbn', 'description', 'keywords', 'language', 'price'],
   review: { days: 1, after: ['title', 'authors', 'isbn', 'description'] },
-  least: { description: 100, prices: pricesFrom(79, ALL_CURRENCIES) },
+  least: pricesFrom(79, ALL_CURRENCIES),
   territories: [
     'GB',
     'IE',

@@ -54,7 +54,7 @@ export const packstone: Outlet = {
   ],
   takes: ['title', 'subtitle', 'authors', 'isbn', 'description', 'keywords', 'language', 'price'],
   review: { days: 3, after: ['title', 'authors', 'isbn', 'language', 'price'] },
-  least: { description: 150, prices: pricesFrom(99, FIVE) },
+  least: pricesFrom(99, FIVE),
   territories: null,
   plans: [],
   passes: [

@@ -33,14 +33,11 @@ export const pocketfell: Outlet = {
   ],
   takes: ['title', 'authors', 'isbn', 'description', 'language', 'price'],
   review: { days: 0.05, after: ['title', 'authors', 'description'] },
-  least: {
-    description: 200,
-    prices: [
-      ...pricesFrom(149, ['GBP', 'USD', 'EUR']),
-      ...pricesFrom(150, ['JPY']),
-      ...pricesFrom(4_900, ['INR']),
-    ],
-  },
+  least: [
+    ...pricesFrom(149, ['GBP', 'USD', 'EUR']),
+    ...pricesFrom(150, ['JPY']),
+    ...pricesFrom(4_900, ['INR']),
+  ],
   territories: null,
   plans: [
     {

@@ -58,14 +58,11 @@ export const quayhead: Outlet = {
   ],
   takes: ['title', 'subtitle', 'authors', 'isbn', 'editionStatement', 'description', 'language', 'price'],
   review: { days: 2, after: ['title', 'subtitle', 'authors', 'isbn'] },
-  least: {
-    description: 50,
-    prices: [
-      { minor: 1, currency: 'GBP' },
-      { minor: 1, currency: 'USD' },
-      { minor: 1, currency: 'EUR' },
-    ],
-  },
+  least: [
+    { minor: 1, currency: 'GBP' },
+    { minor: 1, currency: 'USD' },
+    { minor: 1, currency: 'EUR' },
+  ],
   territories: null,
   plans: [],
   passes: [

@@ -4,7 +4,7 @@ import { bands, keeps, pricesFrom } from './common';
 
 const SOLD_IN = ['GBP', 'USD', 'EUR', 'AUD'] as const;
 
-/** A shop that makes the ebook itself, of a word-processor file with linked contents, and has a page for every author. */
+/** A shop that makes the ebook itself, of a word-processor file, and has a page for every author. */
 export const sallowby: Outlet = {
   id: 'sallowby',
   name: 'Sallowby',
@@ -28,12 +28,12 @@ export const sallowby: Outlet = {
     asked('preview', 'Free to read', 'optional', { most: 30 }),
     asked('isbn', 'ISBN', 'optional'),
     asked('cover', 'Cover'),
-    asked('wordFile', 'Manuscript', 'needed', { note: 'with linked contents' }),
+    asked('wordFile', 'Manuscript'),
     asked('name', 'File name'),
   ],
   takes: ['title', 'authors', 'isbn', 'description', 'keywords', 'language', 'price'],
   review: { days: 0.2, after: ['title', 'authors'] },
-  least: { description: 50, prices: pricesFrom(0, SOLD_IN) },
+  least: pricesFrom(0, SOLD_IN),
   territories: null,
   plans: [
     {

@@ -46,7 +46,7 @@ export const shelfmoor: Outlet = {
     'price',
   ],
   review: { days: 21, after: ['title', 'authors', 'isbn', 'language'] },
-  least: { description: 80, prices: pricesFrom(499, FIVE) },
+  least: pricesFrom(499, FIVE),
   territories: ['GB', 'IE', 'US', 'CA', 'AU', 'NZ', 'DE', 'NL', 'SE', 'NO', 'DK'],
   plans: [
     {

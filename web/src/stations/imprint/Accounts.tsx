@@ -24,8 +24,7 @@ export function Accounts({
   const ready = (o: Outlet): boolean => o.account.needs.every((n) => given(o).includes(n));
   const set = (o: Outlet, need: AccountNeed, on: boolean): void => {
     const now = given(o).filter((n) => n !== need);
-    const account = { given: on ? [...now, need] : now, opened: imprint.accounts[o.id]?.opened ?? '' };
-    void change({ set: 'account', outlet: o.id, account });
+    void change({ set: 'account', outlet: o.id, account: { given: on ? [...now, need] : now } });
   };
   const columns: Column<Outlet>[] = [
     { id: 'outlet', name: 'Outlet', heads: true, cell: (o) => o.name, className: 'h-8' },

@@ -35,11 +35,14 @@ export function ImprintSheet() {
             <div className="space-y-8">
               <Part
                 title="Outlet accounts"
-                words="An outlet pays once it has these. Tick off what you have given it."
+                words="An outlet pays you once it has these. Tick what you’ve given it."
               >
                 <Accounts imprint={loaded.imprint} change={change} />
               </Part>
-              <Part title="ISBN block" words="One number an edition, given once and to no other.">
+              <Part
+                title="ISBN block"
+                words="Each edition gets a number of its own, which is never used again."
+              >
                 <IsbnBlock />
               </Part>
               <Part title="Affiliate codes" words="They go into the links of files made for an outlet.">
@@ -55,7 +58,7 @@ export function ImprintSheet() {
               </Part>
               <Part
                 title="Outlets of your own"
-                words="For a shop that Pagina doesn’t know: what its pages ask for, so that a copying sheet can be made."
+                words="For a shop that Pagina doesn’t know. Say what its pages ask for, and you get a copying sheet for it."
               >
                 <OwnOutlets imprint={loaded.imprint} change={change} />
               </Part>

@@ -50,8 +50,8 @@ export function TaxTable({
     rate('print', 'Printed'),
     {
       id: 'how',
-      name: 'Prices there',
-      cell: (m) => (m.included ? 'include it' : 'without it'),
+      name: 'Prices shown',
+      cell: (m) => (m.included ? 'with tax' : 'without tax'),
       className: 'text-[13px] text-ink-soft',
       width: '110px',
     },

@@ -28,7 +28,7 @@ export function Choices({ outlet, facts }: { outlet: Outlet; facts: Facts }) {
             label={`Share of a sale${at}`}
             value={placing.plan}
             choices={[
-              { value: '', name: 'The one that brings most' },
+              { value: '', name: 'Whichever earns more' },
               ...outlet.plans.map((p) => ({ value: p.id, name: p.name })),
             ]}
             onChoose={(plan) => set({ plan }, `Change the share${at}`)}
@@ -88,7 +88,7 @@ export function Choices({ outlet, facts }: { outlet: Outlet; facts: Facts }) {
             hint={
               placing.exclusiveUntil
                 ? `Until ${placing.exclusiveUntil}.`
-                : 'It may be sold nowhere else meanwhile.'
+                : 'You may not sell it anywhere else meanwhile.'
             }
             on={placing.exclusiveUntil !== ''}
             onSet={(on) =>
@@ -110,7 +110,7 @@ export function Choices({ outlet, facts }: { outlet: Outlet; facts: Facts }) {
       </div>
       {asks('preview') ? (
         <Share
-          label="Readable before buying, %"
+          label="Preview, % of the book"
           hint={
             outlet.preview
               ? `Empty: ${outlet.name} shows the first ${outlet.preview.own} % itself.`
@@ -123,7 +123,7 @@ export function Choices({ outlet, facts }: { outlet: Outlet; facts: Facts }) {
       ) : null}
       {asks('copies') ? (
         <Share
-          label="Text that may be copied, %"
+          label="Copying allowed, % of the book"
           most={asks('copies')?.most ?? 100}
           value={placing.copies}
           onCommit={(copies) => set({ copies: copies ?? 0 }, `Change the copy limit${at}`)}
@@ -211,9 +211,9 @@ function Variants({ outlet, facts: { book } }: { outlet: Outlet; facts: Facts })
   const called = (f: VariantField): string => OUTLET_FIELDS[f].toLowerCase();
   return (
     <section aria-label="Variants" className="space-y-3">
-      <h2 className="column-head">Told differently here</h2>
+      <h2 className="column-head">Texts for this outlet alone</h2>
       {fields.every((f) => variants[f] === undefined) ? (
-        <p className="text-[13px] text-ink-soft">{outlet.name} is told what the record says.</p>
+        <p className="text-[13px] text-ink-soft">{outlet.name} gets what the record says.</p>
       ) : null}
       {fields.map((f) => {
         const own = variants[f];
@@ -225,7 +225,7 @@ function Variants({ outlet, facts: { book } }: { outlet: Outlet; facts: Facts })
           <div key={f} data-variant={f}>
             <Field
               label={`${OUTLET_FIELDS[f]} at ${outlet.name}`}
-              hint={same ? 'The same as in the record.' : 'The record has another.'}
+              hint={same ? 'The same as in the record.' : 'The record has a different one.'}
             >
               <Text
                 area={f === 'description' ? 5 : f === 'shortDescription' ? 2 : undefined}
@@ -248,14 +248,14 @@ function Variants({ outlet, facts: { book } }: { outlet: Outlet; facts: Facts })
               className="mt-1 h-7"
               onClick={() => change(f, null, `Use the record’s ${called(f)} at ${outlet.name}`)}
             >
-              Use the record’s
+              Use the record’s text
             </Button>
           </div>
         );
       })}
       <Select
-        label="Tell it differently here"
-        placeholder="Tell something differently"
+        label="Use another text here"
+        placeholder="Use another text here"
         value={null}
         choices={fields
           .filter((f) => variants[f] === undefined)

@@ -32,8 +32,8 @@ export function CopyingSheet({ outlet, edition, facts }: { outlet: Outlet; editi
   return (
     <>
       <p className="mb-2 text-[13px] text-ink-soft" role="status">
-        {done === of ? `✓ All ${of} are entered.` : `${done} of ${of} entered.`} The fields of {outlet.name},
-        in its own order.
+        {done === of ? `✓ All ${of} entered.` : `${done} of ${of} entered.`} The fields are in {outlet.name}’s
+        own order.
       </p>
       <ol aria-label={`Copying sheet of ${outlet.name}`}>
         {rows.map((row, i) => (
@@ -77,7 +77,7 @@ export function CopyingSheet({ outlet, edition, facts }: { outlet: Outlet; editi
                   <span aria-hidden>{MARKS['not met'][0]}</span> {row.why}
                 </p>
               ) : row.texts.length === 0 && row.files.length === 0 ? (
-                <p className="text-[13px] text-ink-soft">Leave it empty: {row.why}.</p>
+                <p className="text-[13px] text-ink-soft">Leave it empty{row.note ? `: ${row.note}` : ''}.</p>
               ) : null}
             </div>
           </li>
@@ -168,7 +168,7 @@ function EnteredBack({
     });
   return (
     <section aria-label="Entered back" className="mt-4 space-y-3 border-t border-edge pt-3">
-      <h2 className="column-head">What {outlet.name} answered</h2>
+      <h2 className="column-head">{outlet.name}’s answer</h2>
       <div className="grid grid-cols-2 gap-3">
         <div>
           <span className="column-head mb-1 block">Status</span>
@@ -231,7 +231,7 @@ function EnteredBack({
             Use it for the {edition.name.toLowerCase()}
           </Button>{' '}
           <span className="text-ink-soft">
-            It then stands on the copyright page, so the ebook has to be made and looked at again.
+            It will appear on the copyright page, so make the ebook again and check it.
           </span>
         </p>
       ) : null}

@@ -17,13 +17,13 @@ export function Demands({
   of: demands,
   outlet,
   title,
-  onVariant,
+  onChoices,
 }: {
   of: readonly Demand[];
   outlet: string;
   title: string;
-  /** Opens what can be told differently here. */
-  onVariant: () => void;
+  /** Opens what is chosen at this outlet. */
+  onChoices: () => void;
 }) {
   const columns = useMemo(
     (): Column<Demand>[] => [
@@ -36,6 +36,7 @@ export function Demands({
           <>
             {d.name}
             {d.called !== d.name ? <span className="block text-[12px] text-ink-soft">{d.called}</span> : null}
+            {d.note ? <span className="block text-[12px] text-ink-soft">{d.note}</span> : null}
           </>
         ),
         className: 'py-1 align-top',
@@ -60,7 +61,7 @@ export function Demands({
           d.state !== 'not met' ? (
             d.why
           ) : d.station === 'outlets' ? (
-            <button type="button" className="text-left underline" onClick={onVariant}>
+            <button type="button" className="text-left underline" onClick={onChoices}>
               {d.why}
             </button>
           ) : (
@@ -71,7 +72,7 @@ export function Demands({
         className: 'text-[13px] text-ink-soft align-top py-1 break-words',
       },
     ],
-    [title, onVariant],
+    [title, onChoices],
   );
   return (
     <Table

@@ -43,7 +43,7 @@ export function Ledger({
         </tr>
       </thead>
       <tbody>
-        <Row head="Goes there">
+        <Row head="Place here">
           {rows.map(({ outlet }) => (
             <td key={outlet.id} className={`px-2 ${shade(outlet.id)}`}>
               <PlaceHere outlet={outlet} short />
@@ -61,7 +61,7 @@ export function Ledger({
             );
           })}
         </Row>
-        <Row head="You get of a sale at home">
+        <Row head="You earn per sale">
           {rows.map((r) => (
             <td key={r.outlet.id} className={`px-2 text-[13px] tabular-nums ${shade(r.outlet.id)}`}>
               {atHome(r)}

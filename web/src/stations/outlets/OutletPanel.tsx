@@ -1,21 +1,22 @@
 'use client';
 /** One outlet: what it asks for, the author's choices there, the sending or the copying sheet, and what happened. */
 import { useState } from 'react';
+import { toast } from 'sonner';
 import type { Finding } from '@pagina/core/base';
-import { placingAt } from '@pagina/core/book';
+import { placingAt, type Edition } from '@pagina/core/book';
 import {
   ACCOUNT_NEEDS,
+  demandsOf,
   fileFor,
   isReady,
   lackingAt,
   linksToShops,
-  NEW_IMPRINT,
-  demandsOf,
+  type Facts,
+  type Outlet,
 } from '@pagina/core/outlets';
 import { useBook, useTitle } from '@/title/context';
-import { TabNames, Tabs, TabView } from '@/ui/Tabs';
 import { Select } from '@/ui/Select';
-import { toast } from 'sonner';
+import { TabNames, Tabs, TabView } from '@/ui/Tabs';
 import { Affiliate } from './Affiliate';
 import { Choices } from './Choices';
 import { CopyingSheet } from './CopyingSheet';
@@ -23,32 +24,25 @@ import { Demands } from './Demands';
 import { Happened } from './Happened';
 import { PlaceHere } from './PlaceHere';
 import { Sending, toSend, useFiles, type What } from './Sending';
-import type { Beside, Loaded } from './useOutlets';
+import { usePlacing, type Beside, type Loaded } from './useOutlets';
 
 export type View = 'asked' | 'choices' | 'sheet';
 
-export function OutletPanel({
-  of: beside,
-  blocked,
-  loaded,
-  load,
-  view,
-  onView,
-  onEdition,
-}: {
+interface At {
   of: Beside;
   /** Conflicts in whose way its edition isn't sent. */
   blocked: readonly Finding[];
   loaded: Loaded | null;
   load: () => Promise<void>;
-  view: View;
-  onView: (view: View) => void;
-  onEdition: (edition: string) => void;
-}) {
-  const { outlet, editions, edition, facts } = beside;
+}
+
+export function OutletPanel({ view, onView, ...at }: At & { view: View; onView: (view: View) => void }) {
+  const { outlet, editions, edition, facts, demands } = at.of;
+  const { session } = useTitle();
+  const set = usePlacing(outlet.id);
   const byHand = outlet.reached === 'hand';
   const shown = view === 'sheet' && !byHand ? 'asked' : view;
-  const lacking = lackingAt(outlet, loaded?.imprint ?? NEW_IMPRINT);
+  const onChoices = (): void => onView('choices');
   return (
     <section aria-label={outlet.name} className="flex min-h-0 flex-1 flex-col">
       <header className="px-5 pt-4 pb-2">
@@ -60,28 +54,14 @@ export function OutletPanel({
               className="ml-auto"
               value={edition.id}
               choices={editions.map((e) => ({ value: e.id, name: e.name }))}
-              onChoose={onEdition}
+              onChoose={(e) => set({ edition: e }, `Choose the edition for ${outlet.name}`)}
             />
           ) : null}
         </div>
         <p className="mt-1 text-[13px] text-ink-soft">{outlet.words}</p>
         <div className="mt-2 text-[13px]">
           <PlaceHere outlet={outlet} />
-          {lacking.length > 0 ? (
-            <p className="mt-1 text-ink-soft">
-              {byHand ? 'The account there' : 'The account'} still needs{' '}
-              {new Intl.ListFormat('en-GB').format(lacking.map((n) => ACCOUNT_NEEDS[n]))}. Tick{' '}
-              {lacking.length === 1 ? 'it' : 'them'} off in{' '}
-              <a className="underline" href="/imprint">
-                Imprint
-              </a>{' '}
-              once given
-              {outlet.account.days > 0
-                ? `; a new account is looked at for about ${outlet.account.days === 1 ? 'a day' : `${outlet.account.days} days`}`
-                : ''}
-              .
-            </p>
-          ) : null}
+          <AccountLacks outlet={outlet} />
         </div>
       </header>
       <Tabs value={shown} onChoose={onView}>
@@ -108,13 +88,21 @@ export function OutletPanel({
             ) : (
               <>
                 <TabView of="asked">
-                  <Asked
-                    of={beside}
-                    blocked={blocked}
-                    loaded={loaded}
-                    load={load}
-                    onChoices={() => onView('choices')}
-                  />
+                  {byHand ? (
+                    <>
+                      <Demands of={demands} outlet={outlet.name} title={session.id} onChoices={onChoices} />
+                      <OwnCode outlet={outlet} edition={edition} {...at} />
+                      <ByHand outlet={outlet.id} />
+                    </>
+                  ) : (
+                    <Connected
+                      outlet={outlet}
+                      edition={edition}
+                      facts={facts}
+                      onChoices={onChoices}
+                      {...at}
+                    />
+                  )}
                 </TabView>
                 <TabView of="sheet">
                   <CopyingSheet outlet={outlet} edition={edition} facts={facts} />
@@ -131,81 +119,91 @@ export function OutletPanel({
   );
 }
 
-/** What it asks for; with a connection, the sending and what happened below. */
-function Asked({
-  of: { outlet, edition, facts, demands: plain, listing },
-  blocked,
-  loaded,
-  load,
+function AccountLacks({ outlet }: { outlet: Outlet }) {
+  const { imprint } = useBook();
+  const lacking = lackingAt(outlet, imprint);
+  const { days } = outlet.account;
+  if (lacking.length === 0) return null;
+  return (
+    <p className="mt-1 text-ink-soft">
+      Your account there still needs{' '}
+      {new Intl.ListFormat('en-GB').format(lacking.map((n) => ACCOUNT_NEEDS[n]))}. Once you’ve given{' '}
+      {lacking.length === 1 ? 'it' : 'them'}, say so in{' '}
+      <a className="underline" href="/imprint">
+        Imprint
+      </a>
+      .{days > 0 ? ` Opening an account takes about ${days === 1 ? 'a day' : `${days} days`}.` : ''}
+    </p>
+  );
+}
+
+/** The affiliate code, where the outlet takes one. */
+function OwnCode({ outlet, edition, loaded, load }: At & { outlet: Outlet; edition: Edition }) {
+  const { book } = useBook();
+  if (!outlet.affiliate || !loaded) return null;
+  const account = loaded.accounts[outlet.id];
+  return (
+    <Affiliate
+      key={account?.changedAt ?? 0}
+      outlet={outlet}
+      code={account?.affiliate ?? ''}
+      used={linksToShops(book, edition.id)}
+      onKept={load}
+    />
+  );
+}
+
+/** An outlet with a connection: what it asks of the file that would go, the sending, and what happened. */
+function Connected({
+  outlet,
+  edition,
+  facts,
   onChoices,
-}: {
-  of: Beside;
-  blocked: readonly Finding[];
-  loaded: Loaded | null;
-  load: () => Promise<void>;
-  onChoices: () => void;
-}) {
+  ...at
+}: At & { outlet: Outlet; edition: Edition; facts: Facts; onChoices: () => void }) {
   const { session } = useTitle();
   const { book, revision, jobs } = useBook();
-  const connected = outlet.reached === 'connection';
-  const [sent, setSent] = useState(false);
-  const files = useFiles(outlet.id, edition?.id ?? '');
-  const file = connected ? toSend(files, revision) : null;
-  if (!edition || !facts) return null;
-  const made = file && { ...file.product, signedOff: file.signed.at !== null };
-  const demands = connected
-    ? demandsOf(outlet, {
-        ...facts,
-        made: { ...facts.made, [fileFor(book, edition.id, outlet.id)]: made ?? undefined },
-      })
-    : plain;
+  const [sending, setSending] = useState(false);
+  const { blocked, load, loaded, of } = at;
+  const files = useFiles(outlet.id, edition.id);
+  const file = toSend(files, revision);
+  const made = file ? { ...file.product, signedOff: file.signed.at !== null } : undefined;
+  const demands = demandsOf(outlet, {
+    ...facts,
+    made: { ...facts.made, [fileFor(book, edition.id, outlet.id)]: made },
+  });
   const send = async (what: What): Promise<void> => {
-    if (sent) return;
-    setSent(true);
+    if (sending) return;
+    setSending(true);
     await session.flush();
     const r = await fetch(`/api/titles/${session.id}/outlets`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ outlet: outlet.id, edition: edition.id, ...what }),
-    }).finally(() => setSent(false));
+    }).finally(() => setSending(false));
     if (!r.ok) toast(((await r.json()) as { message: string }).message);
     await load();
   };
-  const account = loaded?.accounts[outlet.id];
   return (
     <>
-      <Demands of={demands} outlet={outlet.name} title={session.id} onVariant={onChoices} />
-      {outlet.affiliate && loaded ? (
-        <Affiliate
-          key={account?.changedAt ?? 0}
-          outlet={outlet}
-          code={account?.affiliate ?? ''}
-          used={linksToShops(book, edition.id)}
-          onKept={load}
-        />
-      ) : null}
-      {connected ? (
-        <>
-          {blocked.map((f) => (
-            <p key={f.about} className="mt-3 text-rubric">
-              <span aria-hidden>■</span> {f.message} {f.remedy}
-            </p>
-          ))}
-          <Sending
-            outlet={outlet}
-            edition={edition}
-            files={files ?? null}
-            file={file}
-            ready={isReady(demands) && blocked.length === 0}
-            at={listing?.delivered ? listing : null}
-            job={jobs.find((j) => j.kind === 'send')}
-            send={send}
-          />
-          <Happened outlet={outlet} loaded={loaded} onLoad={load} />
-        </>
-      ) : (
-        <ByHand outlet={outlet.id} />
-      )}
+      <Demands of={demands} outlet={outlet.name} title={session.id} onChoices={onChoices} />
+      <OwnCode outlet={outlet} edition={edition} {...at} />
+      {blocked.map((f) => (
+        <p key={f.about} className="mt-3 text-rubric">
+          <span aria-hidden>■</span> {f.message} {f.remedy}
+        </p>
+      ))}
+      <Sending
+        outlet={outlet}
+        edition={edition}
+        files={files ?? null}
+        file={file}
+        ready={isReady(demands) && blocked.length === 0}
+        at={of.listing?.delivered ? of.listing : null}
+        job={jobs.find((j) => j.kind === 'send')}
+        send={send}
+      />
+      <Happened outlet={outlet} loaded={loaded} onLoad={load} />
     </>
   );
 }

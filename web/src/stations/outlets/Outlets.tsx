@@ -1,14 +1,7 @@
 'use client';
 /** Outlets: the ledger of what they ask for, and one outlet beside it. */
 import { useMemo, useState } from 'react';
-import {
-  conflictsOf,
-  inTheWayOf,
-  NEW_IMPRINT,
-  outletsOf,
-  type Meant,
-  type OutletField,
-} from '@pagina/core/outlets';
+import { conflictsOf, inTheWayOf, meantOf, type OutletField } from '@pagina/core/outlets';
 import { useBook } from '@/title/context';
 import { Panes } from '@/ui/Panes';
 import { TabNames, Tabs, TabView } from '@/ui/Tabs';
@@ -21,28 +14,23 @@ import { Prices } from './Prices';
 import { useBeside, useLoaded } from './useOutlets';
 
 export function Outlets() {
-  const { book } = useBook();
+  const { book, products, listings, imprint } = useBook();
   const { loaded, load } = useLoaded();
-  const [chosen, setChosen] = useState<string>('lanternquay');
+  const [chosen, setChosen] = useState<string | null>(null);
   const [view, setView] = useState<View>('asked');
   const [across, setAcross] = useState<'ledger' | 'prices'>('ledger');
-  const [editions, setEditions] = useState<Record<string, string>>({});
-  const own = JSON.stringify(loaded?.imprint.outlets ?? []);
-  const outlets = useMemo(() => outletsOf(loaded?.imprint ?? NEW_IMPRINT), [own]);
-  const rows = useBeside(outlets, loaded, editions);
+  const rows = useBeside(loaded);
   const beside = rows.find((r) => r.outlet.id === chosen) ?? rows[0];
   const choose = (outlet: string, field?: OutletField): void => {
     setChosen(outlet);
     if (field) setView('asked');
   };
-  const conflicts = useMemo(() => {
-    const meant = rows.flatMap((r): Meant[] =>
-      r.edition && r.facts
-        ? [{ outlet: r.outlet, edition: r.edition, facts: r.facts, listed: Boolean(r.listing?.delivered) }]
-        : [],
-    );
-    return conflictsOf(book, meant, isoDay(new Date()));
-  }, [rows, book]);
+  const meant = useMemo(
+    () => meantOf(book, products, listings, imprint),
+    [book, products, listings, imprint],
+  );
+  const today = isoDay(new Date());
+  const conflicts = conflictsOf(book, meant, today);
   return (
     <Panes
       name="outlet"
@@ -52,12 +40,11 @@ export function Outlets() {
           <OutletPanel
             key={beside.outlet.id}
             of={beside}
-            blocked={beside.edition ? inTheWayOf(beside.edition.id, conflicts) : []}
+            blocked={beside.edition ? inTheWayOf(beside.edition, book, meant, today) : []}
             loaded={loaded}
             load={load}
             view={view}
             onView={setView}
-            onEdition={(e) => setEditions((now) => ({ ...now, [beside.outlet.id]: e }))}
           />
         ) : null
       }

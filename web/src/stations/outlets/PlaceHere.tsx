@@ -1,5 +1,5 @@
 'use client';
-/** Whether the title goes to an outlet. */
+/** Whether the title is placed at an outlet. */
 import { placingAt } from '@pagina/core/book';
 import type { Outlet } from '@pagina/core/outlets';
 import { useBook } from '@/title/context';
@@ -14,9 +14,9 @@ export function PlaceHere({ outlet, short }: { outlet: Outlet; short?: boolean }
     <Checkbox
       label={
         short ? (
-          <span className="sr-only">{`The title goes to ${outlet.name}`}</span>
+          <span className="sr-only">{`Place this title at ${outlet.name}`}</span>
         ) : (
-          `The title goes to ${outlet.name}`
+          `Place this title at ${outlet.name}`
         )
       }
       on={chosen}

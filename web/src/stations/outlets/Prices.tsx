@@ -7,14 +7,13 @@ import {
   lowestAt,
   priceAt,
   salesAt,
-  shownPrice,
   sumString,
   territoryName,
   type Facts,
   type Outlet,
   type SaleAt,
 } from '@pagina/core/outlets';
-import { inSentence } from '@pagina/core/base';
+import { inSentence, moneyString } from '@pagina/core/base';
 import { numberOf, TAXES_OF, type SaleLine } from '@pagina/core/trade';
 import { useBook } from '@/title/context';
 import { Table, type Column } from '@/ui/Table';
@@ -30,28 +29,28 @@ export function Prices({ outlet, facts }: { outlet: Outlet; facts: Facts }) {
   if (!price)
     return (
       <p className="text-ink-soft">
-        Give the {inSentence(edition.name)} a list price in the record to see what a sale brings.
+        Give the {inSentence(edition.name)} a list price in the record to see what you earn per sale.
       </p>
     );
   if (edition.form === 'print' && facts.pages === null)
     return (
-      <p className="text-ink-soft">Make the {inSentence(edition.name)} to know what printing a copy costs.</p>
+      <p className="text-ink-soft">Make the {inSentence(edition.name)} to see what printing a copy costs.</p>
     );
   const lowest = edition.form === 'print' ? lowestAt(outlet, facts, price.currency) : null;
   const home = sales.find((s) => s.from === 'given');
   return (
     <div className="mt-3 space-y-4">
       <p className="text-[13px] text-ink-soft">
-        List price {shownPrice(price)}
+        List price {moneyString(price)}
         {outlet.kind === 'libraries' && !book.record.libraryPrice
-          ? ', suggested so that a sale brings no less than one in a shop'
+          ? ', suggested so that you earn no less per sale than in the shops'
           : ''}
         {edition.form !== 'print' ? `; the file has ${megabytes(size)}` : ''}.
-        {lowest ? ` The lowest list price that pays for the printing is ${shownPrice(lowest)}.` : ''}
+        {lowest ? ` The lowest list price that pays for the printing is ${moneyString(lowest)}.` : ''}
       </p>
       {home && home.sales.length > 1 ? <Better of={home} size={size} outlet={outlet} /> : null}
       {sales.length === 0 ? (
-        <p className="text-ink-soft">It sells in none of the territories and currencies of the record.</p>
+        <p className="text-ink-soft">It doesn’t sell in the territories and currencies of the record.</p>
       ) : (
         <Table
           label={`Prices at ${outlet.name}`}
@@ -88,17 +87,17 @@ function Better({ of, size, outlet }: { of: SaleAt; size: number; outlet: Outlet
   return (
     <section aria-label="Which rate is better" className="border-y border-rule py-3">
       <p>
-        <strong>{better.name}</strong> brings {sumString(a?.author ?? 0, currency)} of a sale at{' '}
-        {shownPrice(of.list)}, the {other.name.toLowerCase()} {sumString(b?.author ?? 0, currency)}.
-        {compared.size ? ` Both bring the same for a file of ${numberOf(compared.size).toFixed(2)} MB.` : ''}
-        {compared.price ? ` For this file they bring the same at ${shownPrice(compared.price)}.` : ''}
+        <strong>{better.name}</strong> earns you {sumString(a?.author ?? 0, currency)} per sale at{' '}
+        {moneyString(of.list)}; the {other.name.toLowerCase()} earns {sumString(b?.author ?? 0, currency)}.
+        {compared.size ? ` They earn the same for a file of ${numberOf(compared.size).toFixed(2)} MB.` : ''}
+        {compared.price ? ` For this file they earn the same at ${moneyString(compared.price)}.` : ''}
       </p>
       <PlansChart
         plans={of.sales.map((s) => s.plan)}
         price={of.sales[0]?.net ?? of.list}
         size={size}
         equal={compared.size && numberOf(compared.size)}
-        label={`What a sale at ${outlet.name} brings by the size of the file`}
+        label={`Earnings per sale at ${outlet.name} by the size of the file`}
       />
     </section>
   );
@@ -159,7 +158,7 @@ function columnsOf(sales: readonly SaleAt[], outlet: Outlet): Column<SaleAt>[] {
       : []),
     {
       id: 'author',
-      name: 'You get',
+      name: 'You earn',
       right: true,
       cell: (s) => {
         const best = s.sales[0];

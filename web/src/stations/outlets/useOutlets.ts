@@ -3,13 +3,13 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import {
   demandsOf,
+  editionAt,
   editionsFor,
   factsOf,
-  NEW_IMPRINT,
+  outletsOf,
   type Account,
   type Demand,
   type Facts,
-  type Imprint,
   type Outlet,
 } from '@pagina/core/outlets';
 import type { Edition, Placing, SingleChange } from '@pagina/core/book';
@@ -20,31 +20,32 @@ const EVERY = 1_000;
 
 export interface Loaded {
   accounts: Record<string, Account>;
-  imprint: Imprint;
   /** Day of the stand-in shops' clock; null while they can't be reached. */
   day: number | null;
 }
 
-/** Asked for anew every second: the shops' days pass. */
+/** Asked for anew every second, since the shops' days pass; the same answer changes nothing. */
 export function useLoaded(): { loaded: Loaded | null; load: () => Promise<void> } {
   const { session } = useTitle();
-  const [loaded, setLoaded] = useState<Loaded | null>(null);
+  const [loaded, setLoaded] = useState<{ text: string; value: Loaded } | null>(null);
   const load = useCallback(async () => {
     const r = await fetch(`/api/titles/${session.id}/outlets`).catch(() => null);
-    if (r?.ok) setLoaded((await r.json()) as Loaded);
+    if (!r?.ok) return;
+    const text = await r.text();
+    setLoaded((now) => (now?.text === text ? now : { text, value: JSON.parse(text) as Loaded }));
   }, [session.id]);
   useEffect(() => {
     void load();
     const timer = setInterval(() => void load(), EVERY);
     return () => clearInterval(timer);
   }, [load]);
-  return { loaded, load };
+  return { loaded: loaded?.value ?? null, load };
 }
 
 /** An outlet beside the title: what it would be told of the edition that is meant for it. */
 export interface Beside {
   outlet: Outlet;
-  /** Editions that it sells; the first is meant unless another is chosen. */
+  /** Editions that it sells. */
   editions: readonly Edition[];
   edition: Edition | null;
   facts: Facts | null;
@@ -52,37 +53,22 @@ export interface Beside {
   listing: Listing | null;
 }
 
-export function useBeside(
-  outlets: readonly Outlet[],
-  loaded: Loaded | null,
-  chosen: Readonly<Record<string, string>>,
-): Beside[] {
-  const { book, revision, products, listings } = useBook();
+export function useBeside(loaded: Loaded | null): Beside[] {
+  const { book, revision, products, listings, imprint } = useBook();
   const accounts = loaded?.accounts;
-  const imprint = loaded?.imprint;
-  // The clock brings the same answer every second.
-  const known = JSON.stringify([accounts, imprint]);
   return useMemo(
     () =>
-      outlets.map((outlet): Beside => {
+      outletsOf(imprint).map((outlet): Beside => {
         const editions = editionsFor(outlet, book);
-        const edition = editions.find((e) => e.id === chosen[outlet.id]) ?? editions[0] ?? null;
+        const edition = editionAt(outlet, book);
         if (!edition) return { outlet, editions, edition, facts: null, demands: [], listing: null };
         const listing = listings.find((l) => l.outlet === outlet.id && l.edition === edition.id) ?? null;
         const account = accounts?.[outlet.id] ?? null;
-        const facts = factsOf({
-          outlet,
-          book,
-          edition,
-          revision,
-          files: products,
-          account,
-          imprint: imprint ?? NEW_IMPRINT,
-          live: listing?.link ? listing.listed : null,
-        });
+        const live = listing?.link ? listing.listed : null;
+        const facts = factsOf({ outlet, book, edition, revision, files: products, account, imprint, live });
         return { outlet, editions, edition, facts, demands: demandsOf(outlet, facts), listing };
       }),
-    [outlets, book, revision, products, listings, known, chosen],
+    [book, revision, products, listings, imprint, accounts],
   );
 }
 

@@ -3,9 +3,9 @@
 import { createContext, useContext, useMemo, type ReactNode } from 'react';
 import {
   demandsOf,
-  editionsFor,
+  editionAt,
   factsOf,
-  OUTLETS,
+  outletsOf,
   type Demand,
   type Outlet,
   type OutletField,
@@ -19,16 +19,16 @@ const LIST = new Intl.ListFormat('en-GB');
 
 /** While the title goes nowhere yet, nothing is said. */
 export function AskedByProvider({ children }: { children: ReactNode }) {
-  const { book, revision, products } = useBook();
+  const { book, revision, products, imprint } = useBook();
   const asking = useMemo((): Asking => {
-    const chosen = OUTLETS.filter((o) => placingAt(book, o.id).chosen);
+    const chosen = outletsOf(imprint).filter((o) => placingAt(book, o.id).chosen);
     return chosen.flatMap((outlet) => {
-      const edition = editionsFor(outlet, book)[0];
+      const edition = editionAt(outlet, book);
       if (!edition) return [];
-      const facts = factsOf({ outlet, book, edition, revision, files: products });
+      const facts = factsOf({ outlet, book, edition, revision, files: products, imprint });
       return [{ outlet, demands: demandsOf(outlet, facts) }];
     });
-  }, [book, revision, products]);
+  }, [book, revision, products, imprint]);
   return <Context.Provider value={asking}>{children}</Context.Provider>;
 }
 

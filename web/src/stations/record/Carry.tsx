@@ -28,7 +28,12 @@ export function Carry() {
               className="text-spruce underline"
               download
               href={`/api/titles/${session.id}/record?as=${as}`}
-              onClick={() => void session.flush()}
+              onClick={(e) => {
+                // What is still being typed goes along.
+                e.preventDefault();
+                const { href } = e.currentTarget;
+                void session.flush().then(() => location.assign(href));
+              }}
             >
               {name}
             </a>{' '}
@@ -137,7 +142,7 @@ function Filling({ onDone }: { onDone: () => void }) {
       )}
       {found.unread.length > 0 ? (
         <p className="text-[13px] text-ink-soft">
-          Left aside: {found.unread.slice(0, 6).join('; ')}
+          Not used: {found.unread.slice(0, 6).join('; ')}
           {found.unread.length > 6 ? ` and ${found.unread.length - 6} more` : ''}.
         </p>
       ) : null}

@@ -131,7 +131,7 @@ export function RecordSheet() {
             <Group title="Editions">
               <EditionsPart />
             </Group>
-            <Group title="Take it along">
+            <Group title="Exchange">
               <Carry />
             </Group>
           </div>

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { accountsOf, imprintOf } from '@pagina/data';
+import { accountsOf } from '@pagina/data';
 import { answer } from '@/server/answer';
 import { bodyOf } from '@/server/body';
 import { outletDay } from '@/server/outlet';
@@ -9,8 +9,8 @@ import { sendTo } from '@/server/sending';
 export const dynamic = 'force-dynamic';
 
 export const GET = titleRoute(async (_, s) => {
-  const [accounts, imprint, day] = await Promise.all([accountsOf(s), imprintOf(s), outletDay()]);
-  return answer({ accounts, imprint, day });
+  const [accounts, day] = await Promise.all([accountsOf(s), outletDay()]);
+  return answer({ accounts, day });
 });
 
 const asked = z.object({
