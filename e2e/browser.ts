@@ -110,3 +110,27 @@ export const serverBook = async (
 }> => (await (await fetch(`${address()}/api/titles/${id}`)).json()) as never;
 
 export { AxeBuilder };
+
+interface Desk {
+  accounts: Record<string, string>;
+}
+/** What the desk of the stand-in outlets says, after something was said to it: days that pass, or bad weather at one. */
+export async function desk(page: Page, say?: object): Promise<Desk> {
+  const { desk: at } = (await (await page.request.get(`${address()}/api/imprint`)).json()) as {
+    desk: string;
+  };
+  const answer = await (say
+    ? page.request.post(`${at}/desk`, { data: say })
+    : page.request.get(`${at}/desk`));
+  return (await answer.json()) as Desk;
+}
+/** Enters the key of the account at an outlet, as its own page shows it. */
+export async function connect(page: Page, outlet: string): Promise<void> {
+  const { accounts } = await desk(page);
+  await page.goto(`${address()}/imprint`);
+  const row = page.locator(`[data-connection="${outlet}"]`);
+  await row.getByRole('button', { name: /^Enter/ }).click();
+  await row.getByLabel(/^Key of your account/).fill(accounts[outlet]!);
+  await row.getByRole('button', { name: 'Save' }).click();
+  await row.getByText('✓ connected').waitFor();
+}

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
 import sharp from 'sharp';
-import { address, AxeBuilder, bringIn, choose, openBrowser, saved, station } from './browser';
+import { address, AxeBuilder, bringIn, choose, connect, openBrowser, saved, station } from './browser';
 import { isbn13CheckDigit } from '@pagina/core/record';
 import { png, styledManuscript } from '../core/test/fixtures/manuscript';
 
@@ -100,8 +100,8 @@ it('copies the fields of a copying sheet, ticks them off, and sees when one has 
 
 it('makes the cover in the pixels and proportions that an outlet wants, and cuts nothing off', async () => {
   const link = page.locator('li[data-row="cover"]').getByRole('link');
-  // Files are named by ISBN there; the edition has none yet.
-  expect(await link.getAttribute('download')).toBe('cover.jpg');
+  // Files are named by ISBN there; it assigns one, so that a book without any is named by its title.
+  expect(await link.getAttribute('download')).toBe('the-causeway-at-night.jpg');
   const answer = await page.request.get(address() + (await link.getAttribute('href')));
   const cover = sharp(await answer.body());
   const { width, height, format } = await cover.metadata();
@@ -211,6 +211,8 @@ it('warns of a shop that is reached twice before anything is sent', async () => 
 });
 
 it('sends no ebook that is promised to one outlet alone while it goes to others', async () => {
+  await connect(page, 'lanternquay');
+  await station(page, id, 'outlets');
   await outlet('Lanternquay').click();
   await page.getByRole('checkbox', { name: 'Place this title at Lanternquay' }).last().click();
   await tab('Choices');

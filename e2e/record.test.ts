@@ -103,3 +103,29 @@ it('is what the ebook says of itself', async () => {
     expect(opf).toContain(said);
   expect(errors).toEqual([]);
 });
+
+it('knows its people in the next title, and tells their life alike in both by one press', async () => {
+  await station(page, id, 'record');
+  const [author] = (await serverBook(id)).book.record.contributors as { name: string }[];
+  await fill(`Biography of ${author!.name}`, 'She lives where the river ends.');
+  await saved(page);
+  const second = await page.request.post(`${address()}/api/titles`, { data: { title: 'A Second Book' } });
+  const { title: other } = (await second.json()) as { title: string };
+  await station(page, other, 'record');
+  await page.locator(`datalist option[value="${author!.name}"]`).first().waitFor({ state: 'attached' });
+  await fill('Author', author!.name);
+  await expect
+    .poll(() => field(`Biography of ${author!.name}`).inputValue())
+    .toBe('She lives where the river ends.');
+  await fill(`Biography of ${author!.name}`, 'She moved inland.');
+  await saved(page);
+  const share = page.getByRole('button', {
+    name: new RegExp(`^Use this biography in the .* by ${author!.name} too`),
+  });
+  await share.click();
+  await share.waitFor({ state: 'detached' });
+  const lives = async (of: string): Promise<string[]> =>
+    ((await serverBook(of)).book.record.contributors as { life: string }[]).map((c) => c.life);
+  expect((await lives(id))[0]).toBe('She moved inland.');
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+});

@@ -26,6 +26,7 @@ const external = [
   'rtf-stream-parser',
   'iconv-lite',
   'css-tree',
+  'ssh2',
 ];
 // Chunks are named by their content: old ones would pile up.
 for (const outdir of new Set(programs.map(([, o]) => o))) rmSync(outdir, { recursive: true, force: true });

@@ -23,6 +23,8 @@ const env = {
   PAGINA_DATA: process.env.PAGINA_DATA ?? resolve(root, 'var'),
   // A second Pagina on the same machine has shops of its own.
   OUTLET_PORT: process.env.OUTLET_PORT ?? (await freePort()),
+  OUTLET_SFTP_PORT: process.env.OUTLET_SFTP_PORT ?? (await freePort()),
+  PORT: port,
   NEXT_TELEMETRY_DISABLED: '1',
   NODE_ENV: 'production',
 };

@@ -24,7 +24,10 @@ function isInstalled() {
 export function packages() {
   if (isInstalled()) return;
   say('Installing packages …');
-  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: 'inherit' });
+  // What could be compiled for speed takes Node's headers from beside Node, and does without where there are none: nothing is fetched.
+  const env = { ...process.env, npm_config_nodedir: dirname(dirname(process.execPath)) };
+  const args = ['ci', '--no-audit', '--no-fund', '--loglevel=error'];
+  execFileSync('npm', args, { cwd: root, env, stdio: 'inherit' });
 }
 
 /** The W3C's DTD of XHTML 1.1, as Debian keeps it. */

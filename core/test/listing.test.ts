@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import type { Edition } from '../src/book';
 import { allRules, checkListing } from '../src/check';
-import { changesAt, outletNamed } from '../src/outlets';
+import { changesAt, factsOf, outletNamed, toldFields, type ToldFields } from '../src/outlets';
 import { listedAs, listedDifferently, LISTED_FIELDS, type ListedAs, type ListedField } from '../src/trade';
 import { threeChapters } from './fixtures/books';
 
@@ -101,13 +101,25 @@ describe('a listing', () => {
 });
 
 describe('bringing an outlet up to date', () => {
-  const changes = (listed: ListedAs, delivered = 'a', file: string | null = 'a') =>
-    changesAt(lanternquay, book, ebook, { delivered, listed }, file);
+  const facts = factsOf({
+    outlet: lanternquay,
+    book: { ...whole, ...book },
+    edition: ebook,
+    revision: 0,
+    files: [],
+  });
+  const changes = (
+    listed: ListedAs,
+    delivered = 'a',
+    file: string | null = 'a',
+    told: ToldFields | null = null,
+  ) => changesAt(lanternquay, facts, { delivered, listed, told }, file);
   it('sends details alone where the file has none of them', () => {
     expect(changes({ ...told, price: OTHER.price, description: '' })).toEqual({
       has: true,
       details: ['description', 'price'],
       inFile: [],
+      unsure: false,
       reviewed: false,
     });
   });
@@ -116,9 +128,28 @@ describe('bringing an outlet up to date', () => {
       has: true,
       details: ['title'],
       inFile: ['title'],
+      unsure: false,
       reviewed: true,
     });
     expect(changes(told, 'a', 'b')).toMatchObject({ has: false, details: [], reviewed: true });
     expect(changes(told, '', null)).toMatchObject({ has: false });
+  });
+  it('tells everything again where an answer was lost, and asks for no new file because of that', () => {
+    const lost = changes(told, 'a', 'a', {});
+    expect(lost).toMatchObject({ has: true, unsure: true, inFile: [] });
+    expect(lost.details).toContain('title');
+    // What it lists otherwise stands in the file all the same.
+    expect(changes({ ...told, title: 'The Causeways' }, 'a', 'a', {}).inFile).toEqual(['title']);
+  });
+  it('sends again what readers don’t see, such as a choice, where it was told otherwise', () => {
+    const now = toldFields(lanternquay, facts);
+    expect(now).toMatchObject({ title: [book.record.title], lending: ['No'] });
+    expect(now).not.toHaveProperty('name');
+    expect(changes(told, 'a', 'a', now).details).toEqual([]);
+    expect(changes(told, 'a', 'a', { ...now, lending: ['Yes'] }).details).toEqual(['lending']);
+    expect(changes({ ...told, price: OTHER.price }, 'a', 'a', { ...now, lending: ['Yes'] }).details).toEqual([
+      'price',
+      'lending',
+    ]);
   });
 });

@@ -78,11 +78,15 @@ it('tells demand by demand what a shop would refuse', () => {
 it('names files by each outlet’s rule, and asks for what the name lacks', () => {
   const b = threeChapters();
   const of = (fileName: 'title' | 'isbn' | 'title-author', isbn = '', record = b.record) =>
-    fileNameAt({ fileName }, record, { isbn }, '.epub');
+    fileNameAt({ fileName, assigns: null }, record, { isbn }, '.epub');
   // The number of the ISBN Users’ Manual, from memory.
   expect(of('isbn', '978-92-95055-12-4')).toBe('9789295055124.epub');
   expect(of('isbn', '978-92-95055-12-5')).toBeNull();
   expect(of('isbn')).toBeNull();
+  // An outlet that gives books their number takes those without one by their title.
+  const assigning = { fileName: 'isbn', assigns: { hours: 12 } } as const;
+  expect(fileNameAt(assigning, b.record, { isbn: '' }, '.epub')).toBe('the-causeway.epub');
+  expect(fileNameAt(assigning, b.record, { isbn: '978-92-95055-12-5' }, '.epub')).toBeNull();
   expect(of('title', '', { ...b.record, title: 'Ein Café & mehr' })).toBe('ein-cafe-mehr.epub');
   expect(of('title', '', { ...b.record, title: ' ' })).toBeNull();
   expect(of('title-author', '', { ...b.record, contributors: [] })).toBeNull();
@@ -144,8 +148,8 @@ describe('links to books in a shop', () => {
         (d) => d.name === 'Ebook',
       );
     expect(ebook(10, null)?.state).toBe('met');
-    expect(ebook(10, { affiliate: 'x', changedAt: 9 })?.state).toBe('met');
-    expect(ebook(10, { affiliate: 'x', changedAt: 11 })?.why).toMatch(/code has changed/);
+    expect(ebook(10, { affiliate: 'x', changedAt: 9, connected: true })?.state).toBe('met');
+    expect(ebook(10, { affiliate: 'x', changedAt: 11, connected: true })?.why).toMatch(/code has changed/);
   });
 });
 

@@ -298,14 +298,14 @@ describe('the copying sheet', () => {
     const rows = sheetOf(outlet('quayhead'), factsAt('quayhead'));
     expect(rows.map((r) => r.field)).toEqual(outlet('quayhead').asks.map((a) => a.field));
     expect(rows.flatMap((r) => r.files)).toEqual([
-      { product: 'paperback', name: '9799000000158_pages.pdf' },
-      { product: 'paperback/cover', name: '9799000000158_cover.pdf' },
+      { part: 'pages', product: 'paperback', name: '9799000000158_pages.pdf' },
+      { part: 'cover sheet', product: 'paperback/cover', name: '9799000000158_cover.pdf' },
     ]);
     const cover = sheetOf(outlet('marram'), factsAt('marram')).find((r) => r.field === 'cover');
     expect(cover?.files).toEqual([{ product: '', name: '9799000000165.jpg' }]);
     expect(
       sheetOf(outlet('sallowby'), factsAt('sallowby')).find((r) => r.field === 'wordFile')?.files,
-    ).toEqual([{ product: 'manuscript', name: 'the-causeway_ines-calloway.docx' }]);
+    ).toEqual([{ part: 'word', product: 'manuscript', name: 'the-causeway_ines-calloway.docx' }]);
   });
   it('a tick stands for the text that was entered, and shows when that has changed', () => {
     const first = sheetOf(outlet('marram'), factsAt('marram')).find((r) => r.field === 'title')!;

@@ -107,8 +107,9 @@ export const keepBytes = (store: Store, bytes: Uint8Array): Promise<{ sha256: st
   keepFile(store, [bytes]);
 export const readStored = async (store: Store, sha256: string): Promise<Uint8Array> =>
   new Uint8Array(await readFile(filePath(store, sha256)));
-export const streamStored = (store: Store, sha256: string): NodeJS.ReadableStream =>
-  createReadStream(filePath(store, sha256));
+/** `from` is the byte at which it begins. */
+export const streamStored = (store: Store, sha256: string, from = 0): NodeJS.ReadableStream =>
+  createReadStream(filePath(store, sha256), { start: from });
 /** Bytes of a kept file; null where there is none. */
 export async function storedSize(store: Store, sha256: string): Promise<number | null> {
   if (!isSha256(sha256)) return null;

@@ -6,6 +6,7 @@ export {
   insertTitle,
   listTitles,
   readTitle,
+  readTitleBare,
   readTitleJson,
   revisionOf,
   setDeleted,
@@ -20,12 +21,16 @@ export * from './products';
 export * from './proofs';
 export { titles } from './schema';
 export * from './listings';
+export * from './news';
+export * from './people';
 export * from './arrivals';
 export * from './dismissals';
 export * from './versions';
 export * from './designs';
 export * from './kept-editions';
 export * from './accounts';
+export * from './book-pages';
+export * from './covers';
 export * from './imprint';
 export * from './isbns';
 export * from './ebooks';

@@ -23,7 +23,7 @@ export interface Job {
 }
 const LEASE = 15_000;
 const MOST_ATTEMPTS = 3;
-export const KINDS = ['read', 'reread', 'make', 'attach', 'send'] as const;
+export const KINDS = ['read', 'reread', 'make', 'attach', 'send', 'withdraw'] as const;
 
 const fromRow = (r: typeof jobs.$inferSelect): Job => ({
   id: r.id,

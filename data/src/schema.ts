@@ -212,6 +212,12 @@ export const listings = sqliteTable('listings', {
   link: text('link').notNull().default(''),
   /** JSON: what the outlet lists, as it was told or has said since; '' before it was told anything. */
   listed: text('listed').notNull().default(''),
+  /** JSON: what it was told last, by field; '' where that wasn't noted. */
+  told: text('told').notNull().default(''),
+  /** JSON: what it found beside what happened; '' for nothing yet. */
+  found: text('found').notNull().default(''),
+  /** Whether the outlet is to be asked after it as soon as may be. */
+  wanted: integer('wanted', { mode: 'boolean' }).notNull().default(false),
   changedAt: integer('changed_at').notNull(),
 });
 /** Files that an outlet took for a listing, in order: the last is the one that it has. */
@@ -223,6 +229,8 @@ export const deliveries = sqliteTable(
     number: integer('number').notNull(),
     product: text('product').notNull(),
     sha256: text('sha256').notNull(),
+    /** Checksum of what else was in the parcel; '' for a file that came alone. */
+    beside: text('beside').notNull().default(''),
     at: integer('at').notNull(),
   },
   (t) => [primaryKey({ columns: [t.listing, t.number] })],
@@ -245,6 +253,8 @@ export const accounts = sqliteTable('accounts', {
   /** The code that goes into links to books at the outlet; empty for none. */
   affiliate: text('affiliate').notNull().default(''),
   changedAt: integer('changed_at').notNull(),
+  /** The account's key, sealed; '' for none. */
+  sealed: text('sealed').notNull().default(''),
 });
 
 /** What else belongs to the imprint and to no title: one row of JSON. */
@@ -261,6 +271,12 @@ export const isbns = sqliteTable('isbns', {
   /** The title and edition that it was given to; '' for none. It is given to no other. */
   title: text('title').notNull().default(''),
   edition: text('edition').notNull().default(''),
+});
+
+/** Pages about books, for readers, by the name in their address. */
+export const bookPages = sqliteTable('book_pages', {
+  name: text('name').primaryKey(),
+  title: text('title').notNull().unique(),
 });
 
 /** Trims of the imprint's own by name. */

@@ -10,9 +10,11 @@ import {
   type Arrival,
   type Book,
   type BookJson,
+  type Placing,
   type Section,
 } from '@pagina/core/book';
-import { arrivals, sections, titles } from './schema';
+import type { ListingState } from '@pagina/core/outlets';
+import { arrivals, listings, sections, titles } from './schema';
 import type { Store, Tx } from './open';
 
 /** All of a book but its texts; what is in it is for the book's own schema to say. */
@@ -28,6 +30,8 @@ export interface TitleRow {
   words: number;
   sections: number;
   cover: string | null;
+  /** How it stands in the outlets, by id; those where it isn't are left out. */
+  places: Record<string, ListingState>;
   changedAt: number;
   deletedAt: number | null;
 }
@@ -83,6 +87,9 @@ export async function listTitles(store: Store, which: 'kept' | 'deleted' = 'kept
     .from(titles)
     .where(which === 'kept' ? isNull(titles.deletedAt) : gt(titles.deletedAt, 0))
     .orderBy(desc(titles.changedAt));
+  const there = await store.db
+    .select({ title: listings.title, outlet: listings.outlet, state: listings.state })
+    .from(listings);
   return rows.map((r) => {
     const meta = JSON.parse(r.meta) as BookJson;
     const cover = meta.pictures?.find((p) => p.id === meta.record.cover);
@@ -97,11 +104,25 @@ export async function listTitles(store: Store, which: 'kept' | 'deleted' = 'kept
       words: r.words,
       sections: meta.sections.length,
       cover: cover?.sha256 ?? null,
+      places: {
+        ...byHand(meta),
+        ...Object.fromEntries(
+          there.filter((l) => l.title === r.id).map((l) => [l.outlet, l.state as ListingState]),
+        ),
+      },
       changedAt: r.changedAt,
       deletedAt: r.deletedAt,
     };
   });
 }
+
+/** Where the author entered it by hand. */
+const byHand = ({ placing }: BookJson): Record<string, ListingState> =>
+  Object.fromEntries(
+    Object.entries((placing ?? {}) as Record<string, Partial<Placing>>).flatMap(([outlet, p]) =>
+      p.chosen && p.state && p.state !== 'waiting' ? [[outlet, p.state]] : [],
+    ),
+  );
 
 export async function setDeleted(store: Store, id: string, deleted: boolean): Promise<void> {
   await store.write((tx) =>
@@ -139,6 +160,9 @@ export async function load(
   return { book: read.value, revision: row.revision };
 }
 
+/** A book without its texts, which take long to read and are not always needed. */
+export const readTitleBare = (store: Store, id: string): Promise<{ book: Book; revision: number } | null> =>
+  load(store.db, id, []);
 export const readTitle = (store: Store, id: string): Promise<{ book: Book; revision: number } | null> =>
   load(store.db, id, null);
 

@@ -114,7 +114,16 @@ describe('an ISBN under which an outlet has the book', () => {
       }),
     );
     const { id } = await openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product });
-    await deliveredTo(store, id, { product, sha256, reference: 'r', words: 'w', listed: {} });
+    await deliveredTo(store, id, {
+      product,
+      sha256,
+      reference: 'r',
+      words: 'w',
+      listed: {},
+      told: {},
+      beside: '',
+      number: 0,
+    });
     const change = (c: Change) => saveChange(store, title, { base: 1, change: c, client: 'c' });
     const refused = await change(give('ebook', BLOCK[1]!));
     expect(!refused.ok && refused.refusal.message).toMatch(/Lanternquay has the ebook under/);

@@ -238,7 +238,7 @@ describe('jobs', () => {
     const { id: listing } = await to('paperback1');
     expect((await productsOf(store, id)).every((p) => p.sentTo.length === 0)).toBe(true);
     const taken = { product: 'paperback1', sha256: 'b'.repeat(64), reference: 'B-1', words: 'Received.' };
-    await deliveredTo(store, listing, { ...taken, listed: {} });
+    await deliveredTo(store, listing, { ...taken, listed: {}, told: {}, beside: '', number: 0 });
     // It was sent all the same, whatever is to follow it.
     await to('paperback128');
     const told = await productsOf(store, id);

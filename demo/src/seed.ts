@@ -10,6 +10,7 @@ import { addAtItsPlace } from '@pagina/core/order';
 import { changeOfEdits, tidyReferences } from '@pagina/core/tidy';
 import { isbn13CheckDigit, type BookRecord } from '@pagina/core/record';
 import { acceptArrival, createTitle, keepBytes, openStore } from '@pagina/data';
+import { connectOutlets } from './connections';
 import { manuscript } from './manuscript';
 import { demoPictures } from './pictures';
 import { scene } from './scenes';
@@ -94,6 +95,7 @@ const DEMOS: Demo[] = [
       shelfmoor: { rights: true },
       packstone: { shops: ['gannetstone', 'fernhythe', 'tollgate-lane'] },
       quayhead: {},
+      sallowby: { preview: 20 },
     },
     record: {
       ...imprint,
@@ -223,3 +225,4 @@ for (const demo of DEMOS) {
 }
 const laidOut = await pictureBookWithFiles();
 await createTitle(store, await withStored(laidOut.book, laidOut.files));
+await connectOutlets(store, root);

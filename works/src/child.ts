@@ -81,6 +81,7 @@ async function make({
   out,
   name,
   affiliate,
+  links,
 }: Extract<Task, { kind: 'make' }>): Promise<FromChild> {
   const parsed = bookFromJson(json);
   if (!parsed.ok) return { type: 'refused', message: parsed.refusal.message };
@@ -135,7 +136,7 @@ async function make({
         : await makeEbook(book, edition.id, {
             ...options,
             print: pages ? { edition: pages.id } : null,
-            bookAddress: shop ? (isbn) => bookAddressAt(shop, isbn, affiliate) : undefined,
+            bookAddress: shop ? (isbn) => bookAddressAt(shop, isbn, affiliate, links) : undefined,
           });
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     progress('Checking the file', 0);

@@ -10,6 +10,7 @@ import {
   filePath,
   insertProduct,
   keepFile,
+  linksAt,
   readTitle,
   type JobEnd,
 } from '@pagina/data';
@@ -38,6 +39,7 @@ export async function makeEdition({ store, job, folder, task }: Desk): Promise<J
     pictures,
     out,
     name,
+    links: outlet ? await linksAt(store, outlet) : {},
     affiliate: outlet ? ((await accountsOf(store))[outlet]?.affiliate ?? '') : '',
   });
   if (answer.type !== 'made') return endOf(answer);

@@ -46,6 +46,8 @@ const POLL = 250;
 const LOOK = 40;
 /** Outlets are asked for news this often, in milliseconds. */
 const FOLLOW = 1_000;
+/** Of books that are on sale, or held, they are asked this often. */
+const FOLLOW_SETTLED = 60_000;
 /** Files that nothing refers to are collected this often, in milliseconds. */
 const COLLECT = 6 * 3_600_000;
 /** After a fault of the database a loop waits this long, in milliseconds. */
@@ -54,7 +56,7 @@ const MEMORY = 2_048;
 const JOB_FOLDER = 'pagina-job-';
 
 const MAKES: readonly string[] = ['read', 'reread', 'make', 'attach'];
-const SENDS: readonly string[] = ['send'];
+const SENDS: readonly string[] = ['send', 'withdraw'];
 
 const pause = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms));
 
@@ -80,6 +82,7 @@ export class Runner {
       ...OUTLETS.filter((o) => o.reached === 'connection').flatMap(({ id }) => [
         this.lane(SENDS, id),
         this.every(FOLLOW, () => followOutlet(this.store, id)),
+        this.every(FOLLOW_SETTLED, () => followOutlet(this.store, id, 'settled')),
       ]),
       this.every(COLLECT, () => collectFiles(this.store)),
     ]);
@@ -154,7 +157,7 @@ export class Runner {
     if (job.kind === 'reread') return readAgain(desk);
     if (job.kind === 'make') return makeEdition(desk);
     if (job.kind === 'attach') return attachFile(desk);
-    if (job.kind === 'send') return sendJob(desk);
+    if (job.kind === 'send' || job.kind === 'withdraw') return sendJob(desk);
     return Promise.resolve({ state: 'failed', error: `Pagina can’t do “${job.kind}” jobs.` });
   }
 

@@ -19,6 +19,8 @@ export type Task =
       edition: string;
       /** The imprint's code at the outlet for which the file is made. */
       affiliate: string;
+      /** Addresses that the outlet gave to books, by their thirteen digits. */
+      links: Record<string, string>;
       pictures: Record<string, string>;
       out: string;
       name: string;

@@ -24,12 +24,14 @@ import {
   revisionOf,
   saveChange,
   setAffiliate,
+  setKey,
   stopJob,
   type Store,
 } from '@pagina/data';
 import { Runner } from '../src/run';
-import { NotSent } from '../src/outlets';
-import { callOutlet } from '../src/outlets/call';
+import { adapterOf, NotSent, type Parcel } from '../src/outlets';
+import { lineAt } from '../src/outlets';
+import { lineTo } from '../src/outlets/line';
 import { followOutlet, sendListing } from '../src/send';
 import { threeChapters } from '../../core/test/fixtures/books';
 import { png } from '../../core/test/fixtures/manuscript';
@@ -39,6 +41,7 @@ let shop: ChildProcess;
 let port: number;
 let title: string;
 let listing: string;
+const KEY = 'a key of the test';
 
 const freePort = (): Promise<number> =>
   new Promise((done) => {
@@ -49,21 +52,31 @@ const freePort = (): Promise<number> =>
   });
 async function openShop(): Promise<void> {
   shop = spawn('node', ['outlets-sim/dist/main.mjs'], {
-    env: { ...process.env, OUTLET_PORT: String(port), PAGINA_DATA: store.folder },
+    env: {
+      ...process.env,
+      OUTLET_PORT: String(port),
+      OUTLET_SFTP_PORT: '0',
+      PAGINA_DATA: store.folder,
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   await new Promise((done) => shop.stdout!.once('data', done));
 }
 const daysOn = (days: number): Promise<unknown> =>
-  fetch(`http://127.0.0.1:${port}/clock`, { method: 'POST', body: JSON.stringify({ days }) });
-interface ShopParcel {
-  keys: { sha256: string }[];
+  fetch(`http://127.0.0.1:${port}/desk`, { method: 'POST', body: JSON.stringify({ days }) });
+interface ShopBook {
+  keys: { key: string; sum: string }[];
   arrivals: unknown[];
-  slip: Record<string, unknown>;
+  told: Record<string, unknown>;
 }
-const parcels = (): ShopParcel[] =>
-  (JSON.parse(readFileSync(join(store.folder, 'lanternquay.json'), 'utf8')) as { parcels: ShopParcel[] })
-    .parcels;
+const parcels = (): ShopBook[] =>
+  (
+    JSON.parse(readFileSync(join(store.folder, 'outlets.json'), 'utf8')) as {
+      books: { lanternquay: ShopBook[] };
+    }
+  ).books.lanternquay;
+/** Checksums of the ebooks that the shop took, in order. */
+const taken = (): string[] => parcels()[0]!.keys.map((k) => k.sum.replace('ebook:', ''));
 /** As if the outlet's answer to a parcel, and to those after it, had never come. */
 async function forgetAnswer(number = 0): Promise<void> {
   await store.client.execute({ sql: 'DELETE FROM deliveries WHERE number >= ?', args: [number] });
@@ -81,6 +94,8 @@ beforeEach(async () => {
   store = await openStore(mkdtempSync(join(tmpdir(), 'send-')), resolve('data/drizzle'));
   port = await freePort();
   process.env.OUTLET_ADDRESS = `http://127.0.0.1:${port}`;
+  await setKey(store, 'lanternquay', KEY);
+  writeFileSync(join(store.folder, 'outlets-accounts.json'), JSON.stringify({ lanternquay: KEY }));
   const { sha256 } = await keepBytes(store, png(160, 250));
   const b = threeChapters();
   title = await createTitle(store, {
@@ -145,7 +160,7 @@ describe('sending', () => {
     const onItsWay = new Promise<void>((done) => (arrived = done));
     // It knows of no parcel, and takes the one that comes without ever answering.
     const silent = await listening((q, r) => {
-      if (q.method === 'GET') return void r.writeHead(404).end('{}');
+      if (q.method === 'GET' || q.method === 'HEAD') return void r.writeHead(404).end('{}');
       q.on('data', () => arrived());
     });
     await enqueue(store, 'send', { listing }, title);
@@ -232,7 +247,7 @@ describe('a book that an outlet has', () => {
     await setRecord({ price: { minor: 599, currency: 'GBP' } });
     await sendListing(store, listing);
     await sendListing(store, listing);
-    expect(parcels()[0]!.slip).toMatchObject({ price: 599, currency: 'GBP', title: 'The Causeway' });
+    expect(parcels()[0]!.told).toMatchObject({ price: 599, currency: 'GBP', title: 'The Causeway' });
     expect(parcels()[0]!.arrivals).toHaveLength(2);
     const now = await readListing(store, listing);
     expect(now).toMatchObject({ state: 'on sale', listed: { price: { minor: 599, currency: 'GBP' } } });
@@ -249,6 +264,7 @@ describe('a book that an outlet has', () => {
     await setRecord({ language: 'en-US' });
     const server = await listening((q, r) => {
       if (q.method === 'PUT') return void r.end('{}');
+      if (q.url?.includes('key=')) return void r.writeHead(404).end('{}');
       q.socket.destroy();
     });
     await sendListing(store, listing);
@@ -275,7 +291,7 @@ describe('a book that an outlet has', () => {
     await daysOn(3);
     await followOutlet(store, 'lanternquay');
     expect(parcels()).toHaveLength(1);
-    expect(parcels()[0]!.keys.map((k) => k.sha256)).toEqual([made[1]!.sha256, made[0]!.sha256]);
+    expect(taken()).toEqual([made[1]!.sha256, made[0]!.sha256]);
     expect(await readListing(store, listing)).toMatchObject({
       state: 'on sale',
       reference: 'LQ-00001',
@@ -288,7 +304,7 @@ describe('a book that an outlet has', () => {
     expect(await next(made[1]!.id)).toEqual({ id: listing, fresh: true });
     await sendListing(store, listing);
     await sendListing(store, listing);
-    expect(parcels()[0]!.keys.map((k) => k.sha256)).toEqual([1, 0, 1].map((i) => made[i]!.sha256));
+    expect(taken()).toEqual([1, 0, 1].map((i) => made[i]!.sha256));
   });
   it('got a file whose answer was lost before a newer one was chosen: it has the newer one in the end', async () => {
     await openShop();
@@ -301,17 +317,20 @@ describe('a book that an outlet has', () => {
     await openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product: made[0]!.id });
     await sendListing(store, listing);
     expect(parcels()).toHaveLength(1);
-    expect(parcels()[0]!.keys.map((k) => k.sha256)).toEqual([made[1]!.sha256, made[0]!.sha256]);
+    expect(taken()).toEqual([made[1]!.sha256, made[0]!.sha256]);
     expect((await readListing(store, listing))?.delivered).toBe(made[0]!.sha256);
   });
   it('is listed as the outlet says, where it lists something else than it was told', async () => {
     await openShop();
     await sendListing(store, listing);
     shop.kill('SIGKILL');
-    const path = join(store.folder, 'lanternquay.json');
+    const path = join(store.folder, 'outlets.json');
     writeFileSync(
       path,
-      readFileSync(path, 'utf8').replace('"title":"The Causeway"', '"title":"Causeway, The"'),
+      readFileSync(path, 'utf8').replace(
+        '"title":"The Causeway","subtitle"',
+        '"title":"Causeway, The","subtitle"',
+      ),
     );
     await openShop();
     await followOutlet(store, 'lanternquay');
@@ -356,7 +375,7 @@ it('whatever is cut off, in whatever order, each file arrives once and the outle
       await openListing(store, { title, outlet: 'lanternquay', edition: 'ebook', product: file.id });
       wanted = file.sha256;
     }
-    faults = Array.from({ length: 4 }, () => (['before', 'after', 'none', 'none'] as const)[below(4)]!);
+    faults = Array.from({ length: 6 }, () => (['before', 'after', 'none', 'none'] as const)[below(4)]!);
     await sendListing(store, listing).then(
       () => void sent++,
       (e: unknown) => void expect(e).toBeInstanceOf(NotSent),
@@ -370,14 +389,14 @@ it('whatever is cut off, in whatever order, each file arrives once and the outle
   expect(parcels()).toHaveLength(1);
   const [parcel] = parcels();
   const now = (await readListing(store, listing))!;
-  const keys = parcel!.keys as { key?: string; sha256: string }[];
+  const { keys } = parcel!;
   expect(new Set(keys.map((k) => k.key)).size).toBe(keys.length);
   // Never the same file twice running: that would be one sent twice.
-  expect(keys.filter((k, i) => k.sha256 === keys[i - 1]?.sha256)).toEqual([]);
-  expect(keys.at(-1)?.sha256).toBe(wanted);
+  expect(keys.filter((k, i) => k.sum === keys[i - 1]?.sum)).toEqual([]);
+  expect(taken().at(-1)).toBe(wanted);
   expect(now.delivered).toBe(wanted);
   const { book } = (await readTitle(store, title))!;
-  expect(parcel!.slip).toMatchObject({ price: book.record.price!.minor, title: book.record.title });
+  expect(parcel!.told).toMatchObject({ price: book.record.price!.minor, title: book.record.title });
   expect(now.listed?.price).toEqual(book.record.price);
   line.closeAllConnections();
   line.close();
@@ -391,7 +410,8 @@ async function listening(answer: RequestListener): Promise<Server> {
   process.env.OUTLET_ADDRESS = `http://127.0.0.1:${own}`;
   return server;
 }
-const quick = { limits: { time: 400, most: 10_000 } };
+const quick = (): ReturnType<typeof lineTo> =>
+  lineTo({ address: process.env.OUTLET_ADDRESS!, headers: {}, time: 400, most: 10_000 });
 
 describe('an outlet that', () => {
   it.each<[string, RequestListener, RegExp, boolean]>([
@@ -417,7 +437,6 @@ describe('an outlet that', () => {
       /far too long/,
       false,
     ],
-    ['answers what is no JSON', (_, r) => void r.end('<html>'), /can’t be read/, true],
     [
       'sends elsewhere',
       (_, r) => void r.writeHead(302, { Location: 'http://127.0.0.1:1/' }).end(),
@@ -427,12 +446,34 @@ describe('an outlet that', () => {
     ['hangs up', (q) => void q.socket.destroy(), /can’t be reached/, true],
   ])('%s is told of in words', async (_, answer, words, again) => {
     const server = await listening(answer);
-    const fault = await callOutlet('/parcels/x', {}, quick).catch((e: unknown) => e);
+    const fault = await quick()
+      .call('/parcels/x')
+      .catch((e: unknown) => e);
     expect(fault).toBeInstanceOf(NotSent);
     expect((fault as NotSent).message).toMatch(words);
     expect((fault as NotSent).again).toBe(again);
     server.closeAllConnections();
     server.close();
+  });
+  it('answers what is no JSON is told of in words', async () => {
+    const server = await listening((_, r) => void r.end('<html>'));
+    const fault = await adapterOf('lanternquay')
+      .ask({ key: 'key' } as Parcel, lineAt('lanternquay', KEY))
+      .catch((e: unknown) => e);
+    expect((fault as NotSent).message).toMatch(/can’t be read/);
+    server.close();
+  });
+  it('doesn’t know the key says so once, and where to enter it', async () => {
+    await openShop();
+    await setKey(store, 'lanternquay', 'another key');
+    const job = await enqueue(store, 'send', { listing }, title);
+    await runner().once();
+    expect(await readJob(store, job)).toMatchObject({
+      state: 'failed',
+      error: 'The outlet doesn’t accept the key of your account. Enter it again in Imprint.',
+    });
+    await setKey(store, 'lanternquay', '');
+    await expect(sendListing(store, listing)).rejects.toThrow(/has no key for your account at Lanternquay/);
   });
   it('is silent holds up no making, keeps its lease, and lets go when asked to stop', async () => {
     const server = await listening(() => undefined);
@@ -465,7 +506,8 @@ describe('an outlet that', () => {
   ])('answers %i at first: the job is %s', async (status, state, posts) => {
     let n = 0;
     const server = await listening((q, r) => {
-      if (q.method === 'GET') return void r.writeHead(404).end('{}');
+      if (q.method === 'GET' || q.method === 'HEAD') return void r.writeHead(404).end('{}');
+      if (q.method === 'PATCH') return void q.resume().on('end', () => r.writeHead(204).end());
       q.resume().on('end', () => {
         n++;
         if (n === 1) return void r.writeHead(status).end(JSON.stringify({ message: 'Not today.' }));

@@ -7,7 +7,8 @@ export * from './accepted';
 export { letters, type Letters } from './letters';
 export { bookMendLabel, mendBook } from './book/mends';
 export { checkFileAgreement, epubFacts, pdfFacts, type FileFacts } from './fileagreement';
-export { calledInListings, checkListing, listedValue, LISTING_RULES, type ListingSubject } from './listing';
+export { checkHeld, HELD_RULES, type HeldSubject } from './held';
+export { checkListing, listedValue, LISTING_RULES, type ListingSubject } from './listing';
 export { checkPlacing, PLACING_RULES, type PlacedAt, type PlacingSubject } from './placing';
 export { checkBook, checkPages, inOrder, pagesFacts, type PagesFacts } from './book';
 
@@ -15,6 +16,7 @@ import { FILE_RULES } from './fileagreement';
 import { BOOK_RULES, PAGES_RULES, SECTION_RULES } from './book';
 import { EPUB_RULES, OUTLET_RULES } from './epub';
 import { COVER_FILE_RULES, PAGES_FILE_RULES, PDF_RULES, PRINTED_RULES } from './pdf';
+import { HELD_RULES } from './held';
 import { LISTING_RULES } from './listing';
 import { PLACING_RULES } from './placing';
 import { ruleRow, type RuleRow } from './rules';
@@ -27,6 +29,7 @@ export const allRules = (): RuleRow[] =>
     ...PAGES_RULES.map(ruleRow),
     ...FILE_RULES.map(ruleRow),
     ...LISTING_RULES.map(ruleRow),
+    ...HELD_RULES.map(ruleRow),
     ...PLACING_RULES.map(ruleRow),
     ...EPUB_RULES.map(ruleRow),
     ...OUTLET_RULES.map(ruleRow),

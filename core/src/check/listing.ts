@@ -27,7 +27,6 @@ const CALLED: Record<ListedField, [called: string, severity: Finding['severity']
   language: ['language', 'caution'],
   price: ['price', 'caution'],
 };
-export const calledInListings = (field: ListedField): string => CALLED[field][0];
 
 /** A field of a listing in words. */
 export function listedValue(listed: ListedAs, field: ListedField): string {

@@ -21,6 +21,8 @@ export interface OnixOptions {
   sent: string;
   /** Pages of a print edition by its id, as far as they are known. */
   pages?: Readonly<Record<string, number>>;
+  /** One edition alone, and what its record is sent for (list 1: '03' told, '04' changed, '05' to be deleted). */
+  only?: { edition: string; notification: '03' | '04' | '05' };
 }
 
 /** Millimetres of a length in thousandths of a point. */
@@ -34,13 +36,13 @@ const group = (name: string, ...parts: readonly string[]): string => {
   return inner === '' ? '' : `<${name}>${inner}</${name}>`;
 };
 
-export function writeOnix(book: Book, { sent, pages = {} }: OnixOptions): string {
+export function writeOnix(book: Book, { sent, pages = {}, only }: OnixOptions): string {
   const stamp = sent.replace(/[-:]/g, '').replace(/\.\d+/, '').slice(0, 16);
   const { record } = book;
   const sender = record.publisher || record.imprint || authorsLine(record) || 'The author';
   const products = book.editions
-    .filter((e) => e.form !== 'sample')
-    .map((e) => productOf(book, e, pages[e.id] ?? null, sent.slice(0, 10)));
+    .filter((e) => (only ? e.id === only.edition : e.form !== 'sample'))
+    .map((e) => productOf(book, e, pages[e.id] ?? null, sent.slice(0, 10), only?.notification));
   return [
     '<?xml version="1.0" encoding="UTF-8"?>\n',
     '<ONIXMessage release="3.0" xmlns="http://ns.editeur.org/onix/3.0/reference">',
@@ -51,13 +53,19 @@ export function writeOnix(book: Book, { sent, pages = {} }: OnixOptions): string
 }
 
 /** `day` is that on which the message is sent, in ISO form. */
-function productOf(book: Book, edition: Edition, pages: number | null, day: string): string {
+function productOf(
+  book: Book,
+  edition: Edition,
+  pages: number | null,
+  day: string,
+  notification = '03',
+): string {
   const { record } = book;
   const out = record.published <= day;
   return group(
     'Product',
     el('RecordReference', `${book.id}.${edition.id}`),
-    el('NotificationType', '03'),
+    el('NotificationType', notification),
     identifier(edition, `${book.id}.${edition.id}`),
     group('DescriptiveDetail', ...descriptive(record, edition, pages)),
     group('CollateralDetail', texts('03', record.description), texts('02', record.shortDescription)),

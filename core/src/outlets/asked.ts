@@ -42,6 +42,7 @@ export const OUTLET_FIELDS = {
   ebook: 'Ebook',
   pagesFile: 'PDF of the pages',
   coverFile: 'PDF of the cover',
+  sample: 'Sample',
   wordFile: 'Word-processor file',
   name: 'File name',
 } as const;

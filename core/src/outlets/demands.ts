@@ -1,7 +1,8 @@
 /** What outlets ask for, and whether a title satisfies them before anything is sent: the rows of the ledger. */
 import { VARIANT_FIELDS } from '../book';
-import { listedAs, listedDifferently, type ListedField } from '../trade';
+import { listedAs, listedDifferently, LISTED_FIELDS } from '../trade';
 import { OUTLET_FIELDS, type Asked, type OutletField } from './asked';
+import { LISTED } from './changes';
 import type { Outlet } from './outlet';
 import { tell } from './tell';
 import { digestOfTold, type Facts, type Told } from './told';
@@ -47,18 +48,6 @@ function demandOf(outlet: Outlet, asked: Asked, facts: Facts): Demand {
   };
 }
 
-/** What the ledger calls a field, as listings call it. */
-const LISTED: Partial<Record<OutletField, ListedField>> = {
-  title: 'title',
-  subtitle: 'subtitle',
-  authors: 'authors',
-  isbn: 'isbn',
-  edition: 'editionStatement',
-  description: 'description',
-  keywords: 'keywords',
-  language: 'language',
-  price: 'price',
-};
 /** Whether readers see it there as it is now: as the outlet lists it, or as it was entered by hand. */
 function isLive(
   outlet: Outlet,
@@ -66,10 +55,9 @@ function isLive(
   { book, edition, placing, live }: Facts,
   said: Told,
 ): boolean {
-  if (outlet.reached === 'hand')
-    return placing.state === 'on sale' && placing.ticked[field] === digestOfTold(said);
-  const listed = LISTED[field];
-  if (!live || !listed || !(listed in live)) return false;
+  if (!live) return placing.state === 'on sale' && placing.ticked[field] === digestOfTold(said);
+  const listed = LISTED_FIELDS.find((f) => LISTED[f] === field);
+  if (!listed || !(listed in live)) return false;
   return listedDifferently(live, listedAs(book, edition, { id: outlet.id, takes: [listed] })).length === 0;
 }
 

@@ -19,6 +19,10 @@ export const imprintSchema = z.object({
   taxes: taxesSchema.default({}),
   /** What has been given to each outlet of what it needs to know before it pays. */
   accounts: z.record(outletIdSchema, accountSchema).default({}),
+  /** Days after which keywords and descriptions are to be looked at again; 0 for never. Common practice: 90. */
+  reminders: z.number().int().min(0).max(1_000).default(90),
+  /** When the news of the outlets were looked at last, in milliseconds since 1970. */
+  seenAt: z.number().int().min(0).default(0),
   /** Outlets that the author has described, without a connection. */
   outlets: z.array(ownOutletSchema).default([]),
 });
@@ -35,6 +39,8 @@ export const imprintChangeSchema = z.discriminatedUnion('set', [
     tax: taxSchema.nullable(),
   }),
   z.object({ set: z.literal('account'), outlet: outletIdSchema, account: accountSchema }),
+  z.object({ set: z.literal('reminders'), days: z.number().int().min(0).max(1_000) }),
+  z.object({ set: z.literal('seen'), at: z.number().int().min(0) }),
   z.object({ set: z.literal('outlet'), outlet: ownOutletSchema }),
   z.object({ set: z.literal('no outlet'), id: outletIdSchema }),
 ]);
@@ -51,6 +57,11 @@ export function changedImprint(now: Imprint, change: ImprintChange): Outcome<Imp
     }
     case 'account':
       return done({ ...now, accounts: { ...now.accounts, [change.outlet]: change.account } });
+    case 'reminders':
+      return done({ ...now, reminders: change.days });
+    // Two windows may say so in any order.
+    case 'seen':
+      return done({ ...now, seenAt: Math.max(now.seenAt, change.at) });
     case 'outlet': {
       const { outlet } = change;
       const same = (name: string): boolean => name.toLowerCase() === outlet.name.toLowerCase();

@@ -2,10 +2,13 @@
 import type { Money } from '../base';
 import type { SectionKind } from '../book';
 import type { Binding, EbookDemands, EbookOutlet, ListedField, Plan } from '../trade';
-import type { Asked } from './asked';
+import type { Asked, OutletField } from './asked';
 
 /** What an outlet sells: an ebook, fixed pages, a printed book, or an ebook that it makes of a word-processor file. */
 export type Sells = 'reflow' | 'fixed' | 'print' | 'word';
+
+/** What a file in a parcel is: the JPEG of the cover is made for the outlet, the others are files of the title. */
+export type FilePart = 'ebook' | 'word' | 'pages' | 'cover sheet' | 'cover' | 'sample';
 
 /** A shop to which an aggregator passes books on, or a channel by which a printer sells them. */
 export interface PassedTo {
@@ -24,13 +27,17 @@ export interface Outlet extends Omit<EbookOutlet, 'ebook'> {
   kind: 'shop' | 'aggregator' | 'printer' | 'libraries' | 'app';
   words: string;
   sells: readonly Sells[];
-  /** How it is reached: by its own connection, or by hand in its own pages. */
+  /** Whether it offers a connection, once an account is given its key; one without is filled in by hand in its own pages. */
   reached: 'connection' | 'hand';
   asks: readonly Asked[];
-  /** What it is told of a book beside its file, by a connection. */
+  /** What it shows readers of a book, and tells back by its connection. */
   takes: readonly ListedField[];
-  /** How long it looks at a book in days, and after which changes it does so again; others are taken over at once. */
-  review: { days: number; after: readonly ListedField[] };
+  /** How long it looks at a book in days, and after changes of which fields it does so again; others are taken over at once. */
+  review: { days: number; after: readonly OutletField[] };
+  /** Files that go to it in one parcel, the one that is read in proof first. */
+  files: readonly FilePart[];
+  /** It says “needs action” of books for which nothing is to be done (common practice). */
+  cries?: boolean;
   /** Least prices by currency: it sells in these and no others. */
   least: readonly Money[];
   /** Territories where it sells (ISO 3166-1); null for all of them. */

@@ -55,6 +55,7 @@ export const outletFrom = (own: OwnOutlet): Outlet => ({
   asks: own.asks.map((a) => ({ ...a, called: a.called || OUTLET_FIELDS[a.field] })),
   takes: [],
   review: { days: 0, after: [] },
+  files: own.sells === 'print' ? ['pages', 'cover sheet'] : own.sells === 'word' ? ['word'] : ['ebook'],
   least: own.currencies.map((currency) => ({ minor: 0, currency })),
   territories: null,
   plans: [

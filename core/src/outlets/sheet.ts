@@ -4,7 +4,7 @@
  */
 import { OUTLET_FIELDS, type OutletField } from './asked';
 import { closedAt, demandsOf, type DemandState } from './demands';
-import type { Outlet } from './outlet';
+import type { FilePart, Outlet } from './outlet';
 import { tell } from './tell';
 import { digestOfTold, textsOf, type Facts } from './told';
 import { fileNameAt } from './filenames';
@@ -32,20 +32,20 @@ export interface SheetRow {
 const coverName = (outlet: Outlet, { book, edition }: Facts): string =>
   fileNameAt(outlet, book.record, edition, '.jpg') ?? 'cover.jpg';
 
+/** The field in which a file is entered. */
+const PART_IN: Partial<Record<OutletField, FilePart>> = {
+  cover: 'cover',
+  ebook: 'ebook',
+  sample: 'sample',
+  wordFile: 'word',
+  pagesFile: 'pages',
+  coverFile: 'cover sheet',
+};
 function filesIn(outlet: Outlet, field: OutletField, facts: Facts): SheetRow['files'] {
-  const files = filesTo(outlet, facts);
-  switch (field) {
-    case 'cover':
-      return [{ product: '', name: coverName(outlet, facts) }];
-    case 'ebook':
-    case 'wordFile':
-    case 'pagesFile':
-      return files.slice(0, 1);
-    case 'coverFile':
-      return files.slice(1, 2);
-    default:
-      return [];
-  }
+  const part = Object.hasOwn(PART_IN, field) ? PART_IN[field] : undefined;
+  // An outlet may take a cover by hand that comes within the ebook by its connection.
+  if (part === 'cover') return [{ product: '', name: coverName(outlet, facts) }];
+  return filesTo(outlet, facts).filter((f) => f.part === part);
 }
 
 export function sheetOf(outlet: Outlet, facts: Facts): SheetRow[] {

@@ -1,10 +1,11 @@
 /** Files and their names: what was made, and whether the outlet would take it. */
-import { coverOf, MANUSCRIPT, setsFront, type Edition } from '../book';
+import { digestOf } from '../base';
+import { coverOf, MANUSCRIPT, setsFront, type Book, type Edition } from '../book';
 import { bareIsbn, isbnFault } from '../record';
 import type { Asked } from './asked';
 import { fileNameAt } from './filenames';
 import { fileFor, linksToShops } from './links';
-import type { Outlet } from './outlet';
+import type { FilePart, Outlet } from './outlet';
 import { told, type Facts, type MadeFile, type Told } from './told';
 
 const EDITIONS = { station: 'editions' as const };
@@ -47,17 +48,58 @@ function ebookTold(outlet: Outlet, facts: Facts): Told {
   });
 }
 
-/** Files that an outlet is sent of an edition: what each is made of, and what it is called there. */
-export function filesTo(outlet: Outlet, facts: Facts): { product: string; name: string | null }[] {
+/** A file that goes to an outlet, and what it is called there; null where the record lacks what it is named by. */
+export interface FileTo {
+  part: FilePart;
+  /** What it is made of (`productKeyOf`); '' for the cover’s picture, which is made for the outlet. */
+  product: string;
+  name: string | null;
+}
+
+/** The sample of an ebook; null where the title has none. */
+const sampleOf = (book: Book, edition: Edition): Edition | null =>
+  book.editions.find((e) => e.form === 'sample' && e.of === edition.id) ?? null;
+
+/** Files that an outlet is sent of an edition, in its order; a sample only where the title has one. */
+export function filesTo(outlet: Outlet, facts: Facts): FileTo[] {
   const { book, edition } = facts;
   const name = (ending: string): string | null => fileNameAt(outlet, book.record, edition, ending);
-  if (outlet.sells.includes('word')) return [{ product: MANUSCRIPT, name: name('.docx') }];
-  if (edition.form === 'print')
-    return [
-      { product: edition.id, name: name('_pages.pdf') },
-      { product: coverOf(edition.id), name: name('_cover.pdf') },
-    ];
-  return [{ product: fileFor(book, edition.id, outlet.id), name: name('.epub') }];
+  const to = (part: FilePart): FileTo[] => {
+    switch (part) {
+      case 'ebook':
+        return [{ part, product: fileFor(book, edition.id, outlet.id), name: name('.epub') }];
+      case 'word':
+        return [{ part, product: MANUSCRIPT, name: name('.docx') }];
+      case 'pages':
+        return [{ part, product: edition.id, name: name('_pages.pdf') }];
+      case 'cover sheet':
+        return [{ part, product: coverOf(edition.id), name: name('_cover.pdf') }];
+      case 'cover':
+        return [{ part, product: '', name: name('.jpg') }];
+      case 'sample': {
+        const sample = sampleOf(book, edition);
+        return sample && facts.made[sample.id]
+          ? [{ part, product: sample.id, name: name('_sample.epub') }]
+          : [];
+      }
+    }
+  };
+  return outlet.files.flatMap(to);
+}
+
+/**
+ * Tells what goes beside the first file of a parcel from what went before; '' where nothing does. A file that stands in for a
+ * final one is told from that one, though it be the same.
+ */
+export function besideDigest(outlet: Outlet, facts: Facts, provisional = false): string {
+  const others = filesTo(outlet, facts)
+    .slice(1)
+    .map(
+      ({ part, product }) =>
+        `${part} ${product === '' ? (coverTold(outlet, facts).file ?? '') : (facts.made[product]?.sha256 ?? '')}`,
+    );
+  if (provisional) others.push('provisional');
+  return others.length === 0 ? '' : digestOf(others.join('\n'));
 }
 
 const NAMED_BY = {
@@ -99,8 +141,14 @@ export function fileTold(outlet: Outlet, asked: Asked, facts: Facts): Told {
       return madeTold(outlet, facts, edition.id, '_pages.pdf', 'printer’s PDF');
     case 'coverFile':
       return madeTold(outlet, facts, coverOf(edition.id), '_cover.pdf', 'cover');
+    case 'sample': {
+      const sample = sampleOf(facts.book, edition);
+      return sample ? madeTold(outlet, facts, sample.id, '_sample.epub', 'sample') : told('', null);
+    }
     default: {
-      const names = filesTo(outlet, facts).map((f) => f.name);
+      const names = filesTo(outlet, facts)
+        .filter((f) => f.part !== 'cover' && f.part !== 'sample')
+        .map((f) => f.name);
       return told(
         names.join(', '),
         names.includes(null) ? NAMED_BY[outlet.fileName] : null,

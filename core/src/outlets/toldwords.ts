@@ -91,7 +91,7 @@ function agesText({ from, to }: BookRecord['ages']): string {
 /** "Marsh, Ada, Jr": the family name, and the rest. */
 function inTwo(sortName: string): string[] {
   const at = sortName.indexOf(', ');
-  return at < 0 ? [sortName] : [sortName.slice(0, at), sortName.slice(at + 2)];
+  return at < 0 ? [sortName, ''] : [sortName.slice(0, at), sortName.slice(at + 2)];
 }
 
 /** Null for a field that is none of these. */

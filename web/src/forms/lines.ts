@@ -1,7 +1,7 @@
 /** What single lines of forms may hold, and what is said where one does not fit. Browser and server parse with the same. */
 import * as z from 'zod';
 import { trimOf } from '@pagina/core/design';
-import { isAffiliateCode } from '@pagina/core/outlets';
+import { isAffiliateCode, isPageName } from '@pagina/core/outlets';
 
 const name = (what: string, most: number) =>
   z
@@ -31,6 +31,21 @@ export const trimSize = z
     });
     return z.NEVER;
   });
+/** Whole days. */
+export const reminderDays = z
+  .string()
+  .trim()
+  .refine((v) => /^\d{1,3}$|^1000$/.test(v), 'Enter whole days, up to 1,000.');
+/** The short address of a page about a book. */
+export const pageName = z
+  .string()
+  .trim()
+  .refine(isPageName, 'Small letters, figures and hyphens only, and at most 60 of them.');
+/** The key of an account, as an outlet gives it; empty to end the connection. */
+export const accountKey = z
+  .string()
+  .trim()
+  .refine((v) => /^[!-~]{0,400}$/.test(v), 'A key has no spaces in it, and at most 400 characters.');
 export const affiliateCode = z
   .string()
   .trim()

@@ -14,7 +14,7 @@ export function announced(request: Request): number | undefined {
 }
 
 /** The body as text. Throws `Unanswerable` past `most` bytes, and where not all of it came. */
-async function textOf(request: Request, most: number): Promise<string> {
+export async function textOf(request: Request, most: number): Promise<string> {
   const expected = announced(request);
   const tooLarge = new Unanswerable('The request is too large.', 413);
   if ((expected ?? 0) > most) throw tooLarge;

@@ -3,7 +3,7 @@
  * in nothing else, which is proved part by part.
  */
 import { productKeyOf } from '@pagina/core/book';
-import { outletNamed } from '@pagina/core/outlets';
+import { isAddressAt, outletNamed } from '@pagina/core/outlets';
 import { differenceOfFiles, type AddressChange } from '@pagina/core/proof';
 import { readStored, type Product, type Store } from '@pagina/data';
 
@@ -37,9 +37,9 @@ async function differenceBetween(s: Store, before: string, now: string): Promise
 
 /** Only addresses of that outlet may have come: a link of the author’s own that is different counts as any other change. */
 function inShop(d: Omit<SignedAs, 'at'>, outlet: string | null): Omit<SignedAs, 'at'> {
-  const shop = outletNamed(outlet)?.bookAddress.split('{isbn}')[0];
+  const shop = outletNamed(outlet);
   const own = (address: string | null): boolean =>
-    address === null || (shop !== undefined && address.startsWith(shop));
+    address === null || (shop !== null && isAddressAt(shop, address));
   const foreign = d.addresses.filter((a) => !own(a.now) || a.before !== null);
   return { ...d, other: [...new Set([...d.other, ...foreign.map((a) => a.file)])] };
 }

@@ -6,6 +6,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { formatDistanceToNow } from 'date-fns';
 import { toast } from 'sonner';
 import { MANUSCRIPT_ENDINGS, MOST_BESIDE } from '@pagina/core/base';
+import { OUTLETS } from '@pagina/core/outlets';
 import type { TitleRow } from '@pagina/data';
 import { manuscriptAmong, pastedManuscript, readFile, type Reading } from '@/title/reading';
 import { Button, lookOfButton } from '@/ui/Button';
@@ -150,6 +151,7 @@ export function TitlesList() {
               value={find}
               onChange={(e) => setFind(e.target.value)}
             />
+            <NewsLink />
             <Link href="/imprint" className={lookOfButton('quiet', '')}>
               Imprint
             </Link>
@@ -251,6 +253,45 @@ export function TitlesList() {
   );
 }
 
+/** Where the news are, and how much is new. It is asked once, and says no more than a number. */
+function NewsLink() {
+  const [fresh, setFresh] = useState(0);
+  useEffect(() => {
+    fetch('/api/news?count')
+      .then(async (r) => (r.ok ? setFresh(((await r.json()) as { fresh: number }).fresh) : undefined))
+      .catch(() => undefined);
+  }, []);
+  return (
+    <Link href="/news" className={lookOfButton('quiet', '')}>
+      {fresh > 0 ? `News (${fresh})` : 'News'}
+    </Link>
+  );
+}
+
+/** Names of outlets in these states; an outlet of one’s own by its id. */
+function outletsIn(t: TitleRow, ...states: string[]): string[] {
+  return Object.entries(t.places)
+    .filter(([, state]) => states.includes(state))
+    .map(([id]) => OUTLETS.find((o) => o.id === id)?.name ?? id);
+}
+
+function Places({ of }: { of: TitleRow }) {
+  const [on, held, under] = [
+    outletsIn(of, 'on sale', 'pre-order'),
+    outletsIn(of, 'held'),
+    outletsIn(of, 'received', 'with the shop'),
+  ];
+  return (
+    <span className="block max-w-64 text-[13px]">
+      {on.length > 0 ? <span className="block text-spruce">{on.join(', ')}</span> : null}
+      {held.length > 0 ? <span className="block text-rubric">held: {held.join(', ')}</span> : null}
+      {under.length > 0 ? (
+        <span className="block text-ink-soft">with the shop: {under.join(', ')}</span>
+      ) : null}
+    </span>
+  );
+}
+
 const columnsWith = (onDelete: (t: TitleRow) => void): Column<TitleRow>[] => [
   {
     id: 'title',
@@ -284,6 +325,12 @@ const columnsWith = (onDelete: (t: TitleRow) => void): Column<TitleRow>[] => [
     right: true,
     sortBy: (t) => t.words,
     cell: (t) => t.words.toLocaleString('en-GB'),
+  },
+  {
+    id: 'places',
+    name: 'On sale',
+    sortBy: (t) => outletsIn(t, 'on sale', 'pre-order').length,
+    cell: (t) => <Places of={t} />,
   },
   {
     id: 'changed',

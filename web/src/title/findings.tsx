@@ -11,7 +11,7 @@ import {
 import { formatISO } from 'date-fns';
 import type { Finding } from '@pagina/core/base';
 import { editionOf, placingAt, productKeyOf, type Book } from '@pagina/core/book';
-import { checkListing, judged, type Judged } from '@pagina/core/check';
+import { checkHeld, checkListing, judged, type Judged } from '@pagina/core/check';
 import { conflictsOf, meantOf, outletNamed } from '@pagina/core/outlets';
 import type { Listing, Product } from '@pagina/data';
 import { useBook, useTitle } from './context';
@@ -65,7 +65,10 @@ export function findingsOfListings(
     const newer = products.find(
       (p) => p.edition === edition.id && p.signedOffAt !== null && has && p.revision > has.revision,
     );
-    return checkListing({ book, edition, outlet, listed: l.listed, newer: newer ?? null });
+    return [
+      ...(l.state === 'held' ? checkHeld({ outlet, edition, reasons: l.found.reasons }) : []),
+      ...checkListing({ book, edition, outlet, listed: l.listed, newer: newer ?? null }),
+    ];
   });
 }
 

@@ -34,11 +34,19 @@ const MENDED: Record<string, StationKey> = {
   record: 'record',
   agree: 'record',
 };
+/** What an outlet holds a book for is mended where it comes from. */
+const HELD: Record<string, StationKey> = {
+  'held/held-for-its-record': 'record',
+  'held/held-for-its-cover': 'design',
+  'held/held-for-its-text': 'manuscript',
+  'held/held-for-its-file': 'editions',
+};
 /** What the pages show and no word of the text is to blame for. */
 const ON_PAGES = /^type\/(?:widow|orphan|stranded-heading|short-last-page|unlevel-spread)$/;
 
 /** The station where a finding is mended; what is wrong in a made file, and not in the book, is mended by making it again. */
 export function stationOf({ rule, file, place, outlet }: Finding): StationKey {
+  if (Object.hasOwn(HELD, rule)) return HELD[rule] ?? 'outlets';
   if (outlet !== undefined) return 'outlets';
   if (file !== undefined && !place) return 'editions';
   if (ON_PAGES.test(rule)) return 'proof';

@@ -19,6 +19,7 @@ export function LineForm({
   optional = false,
   asItCame = false,
   primary = false,
+  secret = false,
   autoFocus,
   maxLength,
   className = '',
@@ -40,6 +41,8 @@ export function LineForm({
   /** Whether it can be sent unchanged. */
   asItCame?: boolean;
   primary?: boolean;
+  /** A line that nobody looks over one's shoulder at. */
+  secret?: boolean;
   autoFocus?: boolean;
   maxLength?: number;
   className?: string;
@@ -79,6 +82,8 @@ export function LineForm({
         <input
           id={field}
           {...register('line')}
+          type={secret ? 'password' : 'text'}
+          autoComplete="off"
           aria-invalid={wrong ? true : undefined}
           aria-describedby={below ? note : undefined}
           className={input}

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { input, lineOf } from './Field';
 
 /** A text field that keeps its words when it is left or Enter is pressed. */
@@ -8,12 +8,15 @@ export function Text({
   onCommit,
   area,
   wrong,
+  suggestions = [],
   ...rest
 }: {
   value: string;
   onCommit: (v: string) => void;
   area?: boolean | number;
   wrong?: boolean;
+  /** What may be meant, offered while one types. */
+  suggestions?: readonly string[];
   placeholder?: string;
   'aria-label'?: string;
   maxLength?: number;
@@ -23,6 +26,7 @@ export function Text({
 }) {
   const [now, setNow] = useState(value);
   const typing = useRef(false);
+  const list = useId();
   useEffect(() => {
     if (!typing.current) setNow(value);
   }, [value]);
@@ -42,5 +46,21 @@ export function Text({
   };
   if (area)
     return <textarea {...common} rows={area === true ? 5 : area} className={lineOf('h-auto py-1.5')} />;
-  return <input {...common} className={input} onKeyDown={(e) => e.key === 'Enter' && keep()} />;
+  return (
+    <>
+      <input
+        {...common}
+        list={suggestions.length > 0 ? list : undefined}
+        className={input}
+        onKeyDown={(e) => e.key === 'Enter' && keep()}
+      />
+      {suggestions.length > 0 ? (
+        <datalist id={list}>
+          {suggestions.map((s) => (
+            <option key={s} value={s} />
+          ))}
+        </datalist>
+      ) : null}
+    </>
+  );
 }

@@ -1,79 +1,44 @@
-/** Lanternquay takes a parcel as one body: a line of JSON, then the file. It answers in JSON. */
-import { Readable } from 'node:stream';
+/** Lanternquay takes files in pieces, then a slip of JSON that names them. It tells of news by itself. */
 import * as z from 'zod';
+import { foundSchema, newsSchema, type News } from '@pagina/core/outlets';
 import { listedAsSchema, type ListedAs } from '@pagina/core/trade';
-import { NotSent, type News, type OutletAdapter, type Parcel, type Receipt } from './adapter';
-import { callOutlet, mayPass, type CallLimits, type OutletAnswer } from './call';
+import type { OutletAdapter, Parcel, Receipt } from './adapter';
+import { jsonOf, type Reply } from './line';
+import { unreadable } from './notsent';
+import { announced, bringAll } from './pieces';
 
-/** A parcel may be large and the line slow. */
-const PARCEL: CallLimits = { time: 300_000, most: 1_000_000 };
-const NEWS: CallLimits = { time: 10_000, most: 1_000_000 };
-
-const receiptSchema = z.object({
-  reference: z.string().min(1).max(200).optional(),
-  sha256: z.string().optional(),
-  message: z.string().max(2_000).optional(),
-});
-const newsSchema = z.object({
-  events: z.array(
-    z.object({
-      state: z.enum(['received', 'with the shop', 'held', 'on sale']),
-      words: z.string().max(4_000),
-    }),
-  ),
-  link: z.string().max(2_000).default(''),
-  slip: z.unknown(),
-});
-
-export const lanternquay: OutletAdapter = {
-  again: [500, 2_000, 8_000],
-  async ask({ key }, stop) {
-    const path = `/parcels?key=${encodeURIComponent(key)}`;
-    const answer = await callOutlet(path, {}, { stop, limits: NEWS });
-    return answer.status === 404 ? null : receiptOf(answer);
-  },
-  async send(parcel, stop) {
-    return receiptOf(
-      await callOutlet(
-        '/parcels',
-        {
-          method: 'POST',
-          headers: { 'Parcel-Key': parcel.key, ...(parcel.replaces ? { Replaces: parcel.replaces } : {}) },
-          body: Readable.toWeb(Readable.from(packed(parcel))) as ReadableStream<Uint8Array>,
-          duplex: 'half',
-        },
-        { stop, limits: PARCEL },
-      ),
-    );
-  },
-  async revise(reference, listed, stop) {
-    const path = `/parcels/${encodeURIComponent(reference)}/slip`;
-    const body = JSON.stringify(detailsOf(listed));
-    const answer = await callOutlet(path, { method: 'PUT', body }, { stop, limits: NEWS });
-    if (answer.status >= 400) receiptOf(answer);
-  },
-  async poll(reference): Promise<News | null> {
-    const answer = await callOutlet(`/parcels/${encodeURIComponent(reference)}`, {}, { limits: NEWS });
-    if (answer.status !== 200) return null;
-    const { slip, ...news } = newsSchema.parse(answer.json);
-    return { ...news, listed: listedFrom(slip) };
-  },
-};
-
-async function* packed(parcel: Parcel): AsyncGenerator<Uint8Array> {
-  yield new TextEncoder().encode(`${slipOf(parcel)}\n`);
-  yield* parcel.bytes();
+const receiptSchema = z.object({ reference: z.string().min(1).max(200), sha256: z.string().default('') });
+function receiptOf(reply: Reply): Receipt {
+  const parsed = receiptSchema.safeParse(jsonOf(reply));
+  if (!parsed.success) throw unreadable();
+  return { reference: parsed.data.reference, sha256s: [parsed.data.sha256] };
 }
 
-const slipOf = ({ listed, name, sha256, size }: Parcel): string =>
-  JSON.stringify({ ...detailsOf(listed), name, sha256, size });
-
-/** What the shop calls details: a price is a number of minor units and a currency. */
-const detailsOf = ({ price, ...others }: ListedAs): Record<string, unknown> => ({
-  ...others,
-  price: price?.minor ?? 0,
-  currency: price?.currency ?? '',
+const standingSchema = z.object({
+  events: newsSchema.shape.events,
+  link: newsSchema.shape.link,
+  slip: z.unknown(),
+  reasons: foundSchema.shape.reasons,
+  files: foundSchema.shape.files,
+  contents: foundSchema.shape.contents,
+  doubts: foundSchema.shape.doubts,
+  barriers: foundSchema.shape.barriers,
 });
+
+/** What the shop calls a slip: a price is a number of minor units and a currency. */
+function slipOf({ listed: { price, ...others }, told, onSale }: Parcel): Record<string, unknown> {
+  return {
+    ...others,
+    price: price?.minor ?? 0,
+    currency: price?.currency ?? '',
+    rate: told.plan?.[0] ?? '',
+    adult: told.adult?.[0] === 'Yes',
+    protection: told.protection?.[0] === 'Yes',
+    lending: told.lending?.[0] === 'Yes',
+    only: told.exclusive?.[0] ?? '',
+    onSale,
+  };
+}
 const shownSchema = listedAsSchema.omit({ price: true }).extend({ price: z.number(), currency: z.string() });
 function listedFrom(slip: unknown): ListedAs | null {
   const parsed = shownSchema.safeParse(slip);
@@ -82,10 +47,40 @@ function listedFrom(slip: unknown): ListedAs | null {
   return { ...others, price: currency ? { minor: price, currency } : null };
 }
 
-function receiptOf({ status, json }: OutletAnswer): Receipt {
-  const parsed = receiptSchema.safeParse(json);
-  const receipt = parsed.success ? parsed.data : {};
-  if (status >= 400 || !receipt.reference)
-    throw new NotSent(receipt.message ?? 'The outlet did not take the parcel.', mayPass(status));
-  return { reference: receipt.reference, sha256: receipt.sha256 ?? '' };
-}
+const json = { 'Content-Type': 'application/json' };
+const at = (reference: string): string => `/parcels/${encodeURIComponent(reference)}`;
+
+export const lanternquay: OutletAdapter = {
+  async ask({ key }, line) {
+    const reply = await line.call(`/parcels?key=${encodeURIComponent(key)}`);
+    return reply.status === 404 ? null : receiptOf(reply);
+  },
+  async send(parcel, line, share = () => undefined) {
+    await bringAll(line, parcel, share);
+    const { key, replaces, provisional, news } = parcel;
+    if (news) {
+      const body = JSON.stringify({ address: news });
+      jsonOf(await line.call('/hook', { method: 'PUT', headers: json, body }));
+    }
+    return receiptOf(
+      await line.call('/parcels', {
+        method: 'POST',
+        headers: { ...json, 'Parcel-Key': key, ...(replaces ? { Replaces: replaces } : {}) },
+        body: JSON.stringify({ slip: slipOf(parcel), files: announced(parcel), provisional }),
+      }),
+    );
+  },
+  async revise(reference, parcel, line) {
+    const body = JSON.stringify(slipOf(parcel));
+    jsonOf(await line.call(`${at(reference)}/slip`, { method: 'PUT', headers: json, body }));
+  },
+  async withdraw(reference, _, line) {
+    jsonOf(await line.call(at(reference), { method: 'DELETE' }));
+  },
+  async poll(reference, line): Promise<News | null> {
+    const reply = await line.call(at(reference));
+    if (reply.status !== 200) return null;
+    const { events, link, slip, ...found } = standingSchema.parse(jsonOf(reply));
+    return { events, link, listed: listedFrom(slip), found: foundSchema.parse(found) };
+  },
+};

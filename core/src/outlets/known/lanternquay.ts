@@ -41,6 +41,7 @@ export const lanternquay: Outlet = {
     'price',
   ],
   review: { days: 2.5, after: ['title', 'subtitle', 'authors', 'isbn', 'language'] },
+  files: ['ebook'],
   least: pricesFrom(99, FIVE),
   territories: null,
   plans: [

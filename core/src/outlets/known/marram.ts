@@ -8,7 +8,7 @@ export const marram: Outlet = {
   kind: 'shop',
   words: 'An ebook shop that sells by territory. Prices are entered once the details have been accepted.',
   sells: ['reflow', 'fixed'],
-  reached: 'hand',
+  reached: 'connection',
   asks: [
     asked('title', 'Name of the book'),
     asked('subtitle', 'Further title', 'optional'),
@@ -33,10 +33,12 @@ export const marram: Outlet = {
     asked('rights', 'I hold the rights'),
     asked('cover', 'Front cover'),
     asked('ebook', 'EPUB'),
+    asked('sample', 'Extract', 'optional'),
     asked('name', 'File name'),
   ],
   takes: ['title', 'subtitle', 'authors', 'isbn', 'description', 'keywords', 'language', 'price'],
   review: { days: 1, after: ['title', 'authors', 'isbn', 'description'] },
+  files: ['ebook', 'cover', 'sample'],
   least: pricesFrom(79, ALL_CURRENCIES),
   territories: [
     'GB',

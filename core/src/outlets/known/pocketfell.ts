@@ -11,7 +11,7 @@ export const pocketfell: Outlet = {
   words:
     'A reading app. It sells in the app, shows a preview of its own, and looks at a book within an hour.',
   sells: ['reflow'],
-  reached: 'hand',
+  reached: 'connection',
   asks: [
     asked('title', 'Title'),
     asked('authors', 'Author', 'needed', { as: 'one' }),
@@ -33,6 +33,8 @@ export const pocketfell: Outlet = {
   ],
   takes: ['title', 'authors', 'isbn', 'description', 'language', 'price'],
   review: { days: 0.05, after: ['title', 'authors', 'description'] },
+  files: ['ebook'],
+  cries: true,
   least: [
     ...pricesFrom(149, ['GBP', 'USD', 'EUR']),
     ...pricesFrom(150, ['JPY']),

@@ -30,7 +30,7 @@ export const quayhead: Outlet = {
   kind: 'printer',
   words: 'A printer on demand: it prints a copy when one is bought, and sells through bookshops.',
   sells: ['print'],
-  reached: 'hand',
+  reached: 'connection',
   asks: [
     asked('isbn', 'ISBN'),
     asked('title', 'Title'),
@@ -58,6 +58,7 @@ export const quayhead: Outlet = {
   ],
   takes: ['title', 'subtitle', 'authors', 'isbn', 'editionStatement', 'description', 'language', 'price'],
   review: { days: 2, after: ['title', 'subtitle', 'authors', 'isbn'] },
+  files: ['pages', 'cover sheet'],
   least: [
     { minor: 1, currency: 'GBP' },
     { minor: 1, currency: 'USD' },

@@ -33,6 +33,7 @@ export const sallowby: Outlet = {
   ],
   takes: ['title', 'authors', 'isbn', 'description', 'keywords', 'language', 'price'],
   review: { days: 0.2, after: ['title', 'authors'] },
+  files: ['word'],
   least: pricesFrom(0, SOLD_IN),
   territories: null,
   plans: [

@@ -7,6 +7,8 @@ import type { Account, Imprint, ImprintChange } from '@pagina/core/outlets';
 export interface ImprintLoaded {
   imprint: Imprint;
   accounts: Record<string, Account>;
+  /** Where the simulated outlets' own page is. */
+  desk: string;
 }
 
 export function useImprint(): {

@@ -4,7 +4,14 @@ import { toast } from 'sonner';
 import Link from 'next/link';
 import { bareIsbn, isbnFault, ISBN_FAULTS } from '@pagina/core/record';
 import { HAND_STATES, placingAt, type Edition, type Placing } from '@pagina/core/book';
-import { progressOf, sheetOf, type Facts, type Outlet, type SheetRow } from '@pagina/core/outlets';
+import {
+  progressOf,
+  sheetOf,
+  type Facts,
+  type Outlet,
+  type OutletField,
+  type SheetRow,
+} from '@pagina/core/outlets';
 import { useBook, useTitle } from '@/title/context';
 import { Button } from '@/ui/Button';
 import { Checkbox } from '@/ui/Checkbox';
@@ -13,6 +20,14 @@ import { Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
 import { MARKS } from './Demands';
 import { useAtOutlet, usePlacing } from './useOutlets';
+
+/** What entering a changed field costs in time, once the book is there; '' where nothing is known of it. */
+function costOf({ review: { days, after } }: Outlet, field: OutletField): string {
+  if (days === 0) return '';
+  return after.includes(field)
+    ? `; the outlet looks at the book again, for about ${days < 1 ? `${Math.max(1, Math.round(days * 24))} hours` : days === 1 ? 'a day' : `${days} days`}`
+    : '; no new review';
+}
 
 export function CopyingSheet({ outlet, edition, facts }: { outlet: Outlet; edition: Edition; facts: Facts }) {
   const { book } = useBook();
@@ -56,7 +71,10 @@ export function CopyingSheet({ outlet, edition, facts }: { outlet: Outlet; editi
                 {row.called}
                 {row.called === row.name ? null : <span className="text-ink-soft"> · {row.name}</span>}
                 {row.done === 'changed since' ? (
-                  <span className="text-ochre"> · ◆ changed since it was entered</span>
+                  <>
+                    <span className="text-ochre"> · ◆ changed since it was entered</span>
+                    <span className="text-ink-soft">{costOf(outlet, row.field)}</span>
+                  </>
                 ) : null}
                 {row.later && !rows[i - 1]?.later ? (
                   <span className="text-ink-soft"> · opens when what comes before is complete</span>

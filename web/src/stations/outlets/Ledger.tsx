@@ -5,7 +5,7 @@ import { FIELDS_IN_ORDER, OUTLET_FIELDS, salesAt, sumString, type OutletField } 
 import { placingAt } from '@pagina/core/book';
 import { useBook } from '@/title/context';
 import { MARKS } from './Demands';
-import { standsAt, type Beside } from './useOutlets';
+import { STATE_COLOUR, standsAt, type Beside } from './useOutlets';
 import { PlaceHere } from './PlaceHere';
 
 export function Ledger({
@@ -51,9 +51,9 @@ export function Ledger({
           ))}
         </Row>
         <Row head="Status">
-          {rows.map(({ outlet, listing }) => {
-            const state = standsAt(listing, placingAt(book, outlet.id), outlet.reached === 'connection');
-            const colour = state === 'on sale' ? 'text-spruce' : state === 'held' ? 'text-rubric' : '';
+          {rows.map(({ outlet, listing, connected }) => {
+            const state = standsAt(listing, placingAt(book, outlet.id), connected);
+            const colour = STATE_COLOUR[state] ?? '';
             return (
               <td key={outlet.id} className={`px-2 text-[13px] ${colour} ${shade(outlet.id)}`}>
                 {state}

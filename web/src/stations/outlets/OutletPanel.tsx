@@ -11,6 +11,7 @@ import {
   isReady,
   lackingAt,
   linksToShops,
+  moveFault,
   type Facts,
   type Outlet,
 } from '@pagina/core/outlets';
@@ -18,7 +19,7 @@ import { useBook, useTitle } from '@/title/context';
 import { Select } from '@/ui/Select';
 import { TabNames, Tabs, TabView } from '@/ui/Tabs';
 import { Affiliate } from './Affiliate';
-import { Choices } from './Choices';
+import { Choices, isoDay } from './Choices';
 import { CopyingSheet } from './CopyingSheet';
 import { Demands } from './Demands';
 import { Happened } from './Happened';
@@ -37,10 +38,10 @@ interface At {
 }
 
 export function OutletPanel({ view, onView, ...at }: At & { view: View; onView: (view: View) => void }) {
-  const { outlet, editions, edition, facts, demands } = at.of;
+  const { outlet, editions, edition, facts, demands, connected } = at.of;
   const { session } = useTitle();
   const set = usePlacing(outlet.id);
-  const byHand = outlet.reached === 'hand';
+  const byHand = !connected;
   const shown = view === 'sheet' && !byHand ? 'asked' : view;
   const onChoices = (): void => onView('choices');
   return (
@@ -62,6 +63,7 @@ export function OutletPanel({ view, onView, ...at }: At & { view: View; onView: 
         <div className="mt-2 text-[13px]">
           <PlaceHere outlet={outlet} />
           <AccountLacks outlet={outlet} />
+          {byHand && outlet.reached === 'connection' ? <CouldConnect outlet={outlet} /> : null}
         </div>
       </header>
       <Tabs value={shown} onChoose={onView}>
@@ -78,15 +80,17 @@ export function OutletPanel({ view, onView, ...at }: At & { view: View; onView: 
             />
           </div>
           <div
-            className="min-h-0 flex-1 overflow-auto px-5 py-3"
+            className="min-h-0 flex-1 overflow-auto px-5 pb-3"
             tabIndex={0}
             role="region"
             aria-label={`${outlet.name}: details`}
           >
             {!edition || !facts ? (
-              <p className="text-ink-soft">The title has no edition that {outlet.name} sells.</p>
+              <p className="pt-3 text-ink-soft">The title has no edition that {outlet.name} sells.</p>
             ) : (
               <>
+                {/* Above what scrolls, so that heads of tables stick to the edge. */}
+                <div className="h-3" />
                 <TabView of="asked">
                   {byHand ? (
                     <>
@@ -126,13 +130,26 @@ function AccountLacks({ outlet }: { outlet: Outlet }) {
   if (lacking.length === 0) return null;
   return (
     <p className="mt-1 text-ink-soft">
-      Your account there still needs{' '}
+      Your account there still needs your{' '}
       {new Intl.ListFormat('en-GB').format(lacking.map((n) => ACCOUNT_NEEDS[n]))}. Once you’ve given{' '}
       {lacking.length === 1 ? 'it' : 'them'}, say so in{' '}
       <a className="underline" href="/imprint">
         Imprint
       </a>
       .{days > 0 ? ` Opening an account takes about ${days === 1 ? 'a day' : `${days} days`}.` : ''}
+    </p>
+  );
+}
+
+/** An outlet that could be reached without filling in forms. */
+function CouldConnect({ outlet }: { outlet: Outlet }) {
+  return (
+    <p className="mt-1 text-ink-soft">
+      Pagina can send to {outlet.name} directly, once you’ve entered the key of your account in{' '}
+      <a className="underline" href="/imprint">
+        Imprint
+      </a>
+      . Until then, its copying sheet leads through its pages.
     </p>
   );
 }
@@ -168,10 +185,10 @@ function Connected({
   const files = useFiles(outlet.id, edition.id);
   const file = toSend(files, revision);
   const made = file ? { ...file.product, signedOff: file.signed.at !== null } : undefined;
-  const demands = demandsOf(outlet, {
-    ...facts,
-    made: { ...facts.made, [fileFor(book, edition.id, outlet.id)]: made },
-  });
+  const told = { ...facts, made: { ...facts.made, [fileFor(book, edition.id, outlet.id)]: made } };
+  const demands = demandsOf(outlet, told);
+  const { listing } = of;
+  const late = listing && moveFault(outlet, listing, book.record.published, isoDay(new Date()));
   const send = async (what: What): Promise<void> => {
     if (sending) return;
     setSending(true);
@@ -188,22 +205,32 @@ function Connected({
     <>
       <Demands of={demands} outlet={outlet.name} title={session.id} onChoices={onChoices} />
       <OwnCode outlet={outlet} edition={edition} {...at} />
-      {blocked.map((f) => (
-        <p key={f.about} className="mt-3 text-rubric">
-          <span aria-hidden>■</span> {f.message} {f.remedy}
+      {[...blocked.map((f) => `${f.message} ${f.remedy ?? ''}`), ...(late ? [late] : [])].map((words) => (
+        <p key={words} className="mt-3 text-rubric">
+          <span aria-hidden>■</span> {words}
         </p>
       ))}
       <Sending
         outlet={outlet}
         edition={edition}
+        facts={told}
         files={files ?? null}
         file={file}
-        ready={isReady(demands) && blocked.length === 0}
-        at={of.listing?.delivered ? of.listing : null}
-        job={jobs.find((j) => j.kind === 'send')}
+        ready={isReady(demands) && blocked.length === 0 && !late}
+        at={listing?.delivered && listing.state !== 'withdrawn' ? listing : null}
+        job={jobs.find(
+          (j) =>
+            (j.kind === 'send' || j.kind === 'withdraw') &&
+            (j.payload as { listing?: string }).listing === listing?.id,
+        )}
         send={send}
       />
-      <Happened outlet={outlet} loaded={loaded} onLoad={load} />
+      <Happened
+        outlet={outlet}
+        loaded={loaded}
+        onLoad={load}
+        onWithdraw={() => void send({ withdraw: true })}
+      />
     </>
   );
 }

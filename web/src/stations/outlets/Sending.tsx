@@ -5,8 +5,16 @@ import { useEffect, useState } from 'react';
 import { format } from 'date-fns';
 import { inSentence } from '@pagina/core/base';
 import type { Edition } from '@pagina/core/book';
-import { calledInListings } from '@pagina/core/check';
-import { changesAt, type ChangesAt, type Outlet } from '@pagina/core/outlets';
+import {
+  besideDigest,
+  changesAt,
+  filesTo,
+  OUTLET_FIELDS,
+  type ChangesAt,
+  type Facts,
+  type Outlet,
+  type OutletField,
+} from '@pagina/core/outlets';
 import type { Job, Listing, Product } from '@pagina/data';
 import type { SignedAs } from '@/server/signed';
 import { useBook, useTitle } from '@/title/context';
@@ -51,12 +59,13 @@ export const toSend = (files: Files | null | undefined, revision: number): Senda
 
 const when = (at: number): string => format(at, 'd MMM yyyy, HH:mm');
 
-/** A file, or what has changed of the record. */
-export type What = { product: string; unsigned: boolean } | { details: true };
+/** A file, what has changed of the record, or the end of the sale. */
+export type What = { product: string; unsigned: boolean } | { details: true } | { withdraw: true };
 
 export function Sending({
   outlet,
   edition,
+  facts,
   files,
   file,
   ready,
@@ -66,6 +75,7 @@ export function Sending({
 }: {
   outlet: Outlet;
   edition: Edition;
+  facts: Facts;
   files: Files | null;
   file: Sendable | null;
   ready: boolean;
@@ -76,7 +86,6 @@ export function Sending({
   send: (what: What) => Promise<void>;
 }) {
   const { session } = useTitle();
-  const { book } = useBook();
   const [asking, setAsking] = useState(false);
   const working = job && (job.state === 'queued' || job.state === 'running');
   const go = (which: Sendable): void => {
@@ -84,14 +93,27 @@ export function Sending({
     void send({ product: which.product.id, unsigned: which.signed.at === null });
   };
   const signed = files?.signed ?? null;
-  const changes = at && changesAt(outlet, book, edition, at, file?.product.sha256 ?? null);
+  const provisional = facts.placing.preorder && file !== null && file.signed.at === null;
+  const beside = besideDigest(outlet, facts, provisional);
+  // What goes beside the file counts too: a cover, or that a file is the final one.
+  const same = at?.beside === beside ? (file?.product.sha256 ?? null) : null;
+  const changes = at && changesAt(outlet, facts, at, same);
   const fileWaits = !changes?.has && file !== null && ready;
   const detailsWait = changes !== null && changes.details.length > 0 && changes.inFile.length === 0;
   const name = inSentence(edition.name);
   return (
     <>
       {file ? <Standing of={file} /> : null}
-      {changes ? (
+      {file ? <GoAlong outlet={outlet} facts={facts} /> : null}
+      {provisional && outlet.preorder ? (
+        <p className="mt-1 text-[13px] text-ochre">
+          It goes as a provisional file for the pre-order. The final one, signed off, is due{' '}
+          {outlet.preorder.file} days before the book appears.
+        </p>
+      ) : null}
+      {changes?.has && changes.details.length === 0 && at?.state === 'held' ? (
+        <p className="mt-3 text-rubric">{outlet.name} has this file and holds it, for the reasons below.</p>
+      ) : changes ? (
         <Changes of={changes} outlet={outlet} edition={name} onSale={at?.link !== ''} fileWaits={fileWaits} />
       ) : null}
       <div className="mt-3 flex items-center gap-4">
@@ -109,8 +131,13 @@ export function Sending({
             Send the changed details to {outlet.name}
           </Button>
         ) : null}
-        {working ? <Progress stage={job.stage} share={job.share} /> : null}
-        {job?.state === 'failed' && (!changes || fileWaits || detailsWait) ? (
+        {working ? (
+          <>
+            <Progress stage={job.stage} share={job.share} />
+            <Button onClick={() => void fetch(`/api/jobs/${job.id}`, { method: 'DELETE' })}>Stop</Button>
+          </>
+        ) : null}
+        {job?.state === 'failed' && (!changes || fileWaits || detailsWait || job.kind === 'withdraw') ? (
           <p role="alert" className="text-rubric">
             {job.error}
           </p>
@@ -148,10 +175,24 @@ export function Sending({
 }
 
 const list = new Intl.ListFormat('en-GB');
+const called = (f: OutletField): string => inSentence(OUTLET_FIELDS[f]);
+
+/** What goes with the file, under the names that the outlet wants. */
+function GoAlong({ outlet, facts }: { outlet: Outlet; facts: Facts }) {
+  const others = filesTo(outlet, facts).slice(1);
+  if (others.length === 0) return null;
+  const { height, ratio } = outlet.cover;
+  const names = others.map(({ part, name }) =>
+    part === 'cover'
+      ? `the cover as ${name ?? 'a JPEG'}, ${Math.round(height * ratio)} × ${height} pixels`
+      : `the ${part} as ${name ?? 'a file'}`,
+  );
+  return <p className="mt-1 text-[13px] text-ink-soft">Also sent: {list.format(names)}.</p>;
+}
 
 /** What an outlet that has the book has differently, and what bringing it up to date costs in time. */
 function Changes({
-  of: { has, details, inFile, reviewed },
+  of: { has, details, inFile, reviewed, unsure },
   outlet,
   edition,
   onSale,
@@ -165,10 +206,14 @@ function Changes({
 }) {
   if (has && details.length === 0)
     return <p className="mt-3 text-spruce">✓ {outlet.name} has this file and lists it like the record.</p>;
-  const changed = details.length > 0 ? `Changed since: ${list.format(details.map(calledInListings))}.` : '';
+  const changed = unsure
+    ? 'Its last reply was lost, so everything will be sent again.'
+    : details.length > 0
+      ? `Changed since: ${list.format(details.map(called))}.`
+      : '';
   const file = has
     ? inFile.length > 0
-      ? `The ${edition} contains the old ${list.format(inFile.map(calledInListings))}: make it again, then send it.`
+      ? `The ${edition} contains the old ${list.format(inFile.map(called))}: make it again, then send it.`
       : ''
     : fileWaits
       ? `${outlet.name} has an earlier file.`

@@ -20,6 +20,8 @@ const EVERY = 1_000;
 
 export interface Loaded {
   accounts: Record<string, Account>;
+  /** Where the simulated outlets' own page is. */
+  desk: string;
   /** Day of the stand-in shops' clock; null while they can't be reached. */
   day: number | null;
 }
@@ -51,6 +53,8 @@ export interface Beside {
   facts: Facts | null;
   demands: readonly Demand[];
   listing: Listing | null;
+  /** Whether it is reached by its connection; else it is filled in by hand. */
+  connected: boolean;
 }
 
 export function useBeside(loaded: Loaded | null): Beside[] {
@@ -61,12 +65,14 @@ export function useBeside(loaded: Loaded | null): Beside[] {
       outletsOf(imprint).map((outlet): Beside => {
         const editions = editionsFor(outlet, book);
         const edition = editionAt(outlet, book);
-        if (!edition) return { outlet, editions, edition, facts: null, demands: [], listing: null };
-        const listing = listings.find((l) => l.outlet === outlet.id && l.edition === edition.id) ?? null;
         const account = accounts?.[outlet.id] ?? null;
+        const connected = outlet.reached === 'connection' && account?.connected === true;
+        const none = { facts: null, demands: [], listing: null };
+        if (!edition) return { outlet, editions, edition, connected, ...none };
+        const listing = listings.find((l) => l.outlet === outlet.id && l.edition === edition.id) ?? null;
         const live = listing?.link ? listing.listed : null;
         const facts = factsOf({ outlet, book, edition, revision, files: products, account, imprint, live });
-        return { outlet, editions, edition, facts, demands: demandsOf(outlet, facts), listing };
+        return { outlet, editions, edition, facts, demands: demandsOf(outlet, facts), listing, connected };
       }),
     [book, revision, products, listings, imprint, accounts],
   );
@@ -84,6 +90,12 @@ export function useAtOutlet(): (label: string, ...changes: SingleChange[]) => vo
   const { session } = useTitle();
   return (label, ...changes) => void session.change({ type: 'group', label, changes });
 }
+
+export const STATE_COLOUR: Readonly<Record<string, string>> = {
+  'on sale': 'text-spruce',
+  'pre-order': 'text-spruce',
+  held: 'text-rubric',
+};
 
 /** In a word. */
 export function standsAt(listing: Listing | null, placing: Placing, connected: boolean): string {

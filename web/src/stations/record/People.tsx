@@ -1,11 +1,15 @@
 'use client';
-/** Who made the book: its authors with their lives, and all others by what they did. */
+/** Who made the book: its authors with their lives, and all others by what they did. People of other titles are offered. */
+import { toast } from 'sonner';
 import { ROLE_NAMES, ROLES, sortNameOf, type Contributor, type Role } from '@pagina/core/record';
-import { useBook } from '@/title/context';
+import type { Person } from '@pagina/data';
+import { useBook, useTitle } from '@/title/context';
 import { Field } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
 import { AskedBy } from './AskedBy';
+import { Button } from '@/ui/Button';
+import { usePeople } from './usePeople';
 import { useRecord } from './useRecord';
 
 const fresh = (role: Role): Contributor => ({ name: '', role, sortName: '', life: '' });
@@ -15,11 +19,23 @@ const OTHERS = ROLES.filter((r) => r !== 'author').map((r) => ({ value: r, name:
 export function People() {
   const { book } = useBook();
   const { set } = useRecord();
+  const { people, load } = usePeople();
   const { contributors } = book.record;
   const authors = contributors.filter((c) => c.role === 'author');
   const others = contributors.filter((c) => c.role !== 'author');
   const keep = (people: Contributor[], label: string): void => set({ contributors: people }, label);
   const setAuthors = (list: Contributor[]): void => keep([...list, ...others], 'Change the authors');
+  const names = people.map((p) => p.name).filter((n) => !contributors.some((c) => c.name === n));
+  /** A name under which somebody is known brings how they are sorted and their life. */
+  const named = (c: Contributor, name: string): Contributor => {
+    const known = people.find((p) => p.name === name);
+    return {
+      ...c,
+      name,
+      sortName: c.sortName || (known?.sortName ?? ''),
+      life: c.life || (known?.life ?? ''),
+    };
+  };
   const setOthers = (list: Contributor[]): void => keep([...authors, ...list], 'Change the contributors');
   const put = (list: readonly Contributor[], i: number, c: Contributor): Contributor[] => [
     ...list.slice(0, i),
@@ -36,7 +52,11 @@ export function People() {
             i === authors.length && i > 0 ? 'A pen name is written as it stands on the cover.' : undefined
           }
         >
-          <Text value={a.name} onCommit={(name) => setAuthors(put(authors, i, { ...a, name }))} />
+          <Text
+            value={a.name}
+            suggestions={names}
+            onCommit={(name) => setAuthors(put(authors, i, named(a, name)))}
+          />
         </Field>
       ))}
       <AskedBy field="authors" />
@@ -52,6 +72,7 @@ export function People() {
           <Field label={`Biography of ${a.name}`} hint="For the page about the author">
             <Text area={3} value={a.life} onCommit={(life) => setAuthors(put(authors, i, { ...a, life }))} />
           </Field>
+          <ElsewhereToo of={a} people={people} onShared={load} />
         </div>
       ))}
       <div role="group" aria-label="Contributors" className="space-y-2">
@@ -64,7 +85,8 @@ export function People() {
               }
               placeholder={i === others.length ? 'Another name' : ''}
               value={c.name}
-              onCommit={(name) => setOthers(put(others, i, { ...c, name }))}
+              suggestions={names}
+              onCommit={(name) => setOthers(put(others, i, named(c, name)))}
             />
             {i === others.length ? (
               <span className="self-center text-[13px] text-ink-soft">Then choose what they did.</span>
@@ -80,5 +102,38 @@ export function People() {
         ))}
       </div>
     </>
+  );
+}
+
+/** Offers to tell a life alike in the other titles that name the person. */
+function ElsewhereToo({
+  of: { name, life },
+  people,
+  onShared,
+}: {
+  of: Contributor;
+  people: readonly Person[];
+  onShared: () => Promise<void>;
+}) {
+  const { session } = useTitle();
+  const known = people.find((p) => p.name === name);
+  const others = known?.titles.filter((t) => t !== session.id) ?? [];
+  const differs = known !== undefined && (known.otherwise.length > 0 || known.life !== life);
+  if (life === '' || others.length === 0 || !differs) return null;
+  const where = others.length === 1 ? 'the other title' : `the ${others.length} other titles`;
+  const share = async (): Promise<void> => {
+    await session.flush();
+    const r = await fetch('/api/people', {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ title: session.id, name }),
+    }).catch(() => null);
+    if (!r?.ok) toast('Pagina can’t be reached. Nothing was changed.');
+    await onShared();
+  };
+  return (
+    <Button className="h-7" onClick={() => void share()}>
+      Use this biography in {where} by {name} too
+    </Button>
   );
 }

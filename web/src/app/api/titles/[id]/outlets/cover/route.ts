@@ -1,7 +1,6 @@
 import { outletsOf } from '@pagina/core/outlets';
-import { imprintOf, readTitle } from '@pagina/data';
-import { problem } from '@/server/answer';
-import { coverJpeg } from '@/server/covers';
+import { coverJpeg, imprintOf, NoCover, readTitle } from '@pagina/data';
+import { problem, Unanswerable } from '@/server/answer';
 import { titleRoute } from '@/server/route';
 
 export const dynamic = 'force-dynamic';
@@ -13,7 +12,11 @@ export const GET = titleRoute(async (request, s, { id }) => {
   const loaded = outlet && (await readTitle(s, id));
   if (!loaded) return problem('Say for which outlet.');
   const height = outlet.cover.height || 2_400;
-  const jpeg = await coverJpeg(s, id, loaded.book, { height, ratio: outlet.cover.ratio });
+  const jpeg = await coverJpeg(s, id, loaded.book, { height, ratio: outlet.cover.ratio }).catch(
+    (e: unknown) => {
+      throw e instanceof NoCover ? new Unanswerable(e.message, 404) : e;
+    },
+  );
   const name = (query.get('name') ?? 'cover.jpg').replace(/[^\w.-]/g, '_');
   return new Response(jpeg as unknown as BodyInit, {
     headers: {

@@ -2,9 +2,37 @@
 import sharp from 'sharp';
 import { MOST_PIXELS } from '@pagina/core/base';
 import { productKeyOf, setsFront, type Book } from '@pagina/core/book';
-import { filePath, productsOf, type Store } from '@pagina/data';
-import { Unanswerable } from './answer';
-import { openEbook } from './ebook';
+import { readPackage } from '@pagina/core/package';
+import { filePath, readStored } from './files';
+import type { Store } from './open';
+import { productsOf } from './products';
+
+/** The book has no cover of which one could be made. */
+export class NoCover extends Error {
+  constructor() {
+    super('The book has no cover yet. Choose a picture in the record, or make the ebook.');
+  }
+}
+
+/** Fronts out of ebooks, by the ebook's checksum: the last few. */
+const fronts = new Map<string, Promise<Uint8Array | null>>();
+const MOST_FRONTS = 8;
+function frontOf(s: Store, sha256: string): Promise<Uint8Array | null> {
+  const known = fronts.get(sha256);
+  if (known) return known;
+  const front = readStored(s, sha256).then((bytes) => {
+    const opened = readPackage(bytes);
+    const cover = opened.ok
+      ? opened.value.manifest.find((i) => i.properties.includes('cover-image'))
+      : undefined;
+    return opened.ok && cover?.path ? opened.value.zip.read(cover.path) : null;
+  });
+  front.catch(() => fronts.delete(sha256));
+  fronts.set(sha256, front);
+  const [oldest] = fronts.keys();
+  if (fronts.size > MOST_FRONTS && oldest !== undefined) fronts.delete(oldest);
+  return front;
+}
 
 /** The front that is set for ebooks, out of the newest one; else the author's picture. */
 async function masterOf(s: Store, title: string, book: Book): Promise<Uint8Array | string> {
@@ -15,21 +43,16 @@ async function masterOf(s: Store, title: string, book: Book): Promise<Uint8Array
     const of = book.editions.find((e) => e.id === edition);
     return of !== undefined && of.form !== 'print' && (form === 'whole' || form === 'outlet');
   });
-  const opened = ebook && (await openEbook(ebook.sha256));
-  const cover = opened?.manifest.find((i) => i.properties.includes('cover-image'));
-  const bytes = cover?.path ? opened?.zip.read(cover.path) : null;
-  if (bytes) return bytes;
-  throw new Unanswerable(
-    'The book has no cover yet. Choose a picture in the record, or make the ebook.',
-    404,
-  );
+  const front = ebook && (await frontOf(s, ebook.sha256));
+  if (front) return front;
+  throw new NoCover();
 }
 
 /** Share of the picture that counts as its edge. */
 const EDGE = 0.02;
 
 /**
- * `height` in pixels, `ratio` width by height. Nothing of the cover is cut off: where its proportions are others, the mean
+ * `height` in pixels, `ratio` width by height. Throws `NoCover`. Nothing of the cover is cut off: where its proportions are others, the mean
  * colour of the edge goes on beyond it.
  */
 export async function coverJpeg(
