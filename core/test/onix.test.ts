@@ -96,6 +96,10 @@ const xpath = (xml: string, path: string): string =>
 
 describe('an ONIX message', () => {
   it('has the structure of ONIX 3.0, by another hand', () => expect(faults(onix(full))).toBe(''));
+  it('has it with a marked-up description too', () => {
+    const description = '<p>Mud &amp; <em>carts<br/>and <strong>tides</strong></em>.</p><ul><li>one</li></ul>';
+    expect(faults(onix({ ...full, record: { ...full.record, description } }))).toBe('');
+  });
   it('says what the record says, by another reader', () => {
     const xml = onix(full);
     const paperback = '//Product[1]';

@@ -4,7 +4,7 @@ import { spineTurn, type Book, type Picture, printOf, type Edition, type PrintEd
 import { ComposeCache, Setter, type TypeSource } from '../compose';
 import { FAMILY_NAMES, interiorOf, trimOf, type Trim } from '../design';
 import type { Box, Drawing } from '../pdf';
-import { authorsLine, isbnFault } from '../record';
+import { authorsLine, isbnFault, plainDescription } from '../record';
 import { paperOf, QUAYHEAD } from '../trade';
 import { loadHyphenator } from '../type';
 import { drawBack } from './back';
@@ -113,7 +113,7 @@ export async function coverSheet(
   const fits = drawBack(
     pen,
     {
-      text: plan.back ?? record.description,
+      text: plan.back ?? plainDescription(record.description),
       life: plan.life ? (author?.life ?? '') : '',
       imprint: record.imprint,
     },

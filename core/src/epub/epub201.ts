@@ -3,7 +3,7 @@
  * (OPS 2.0.1 §2), the NCX to navigate by, and the contents as a page like any other.
  */
 import { escapeXml } from '../base';
-import { RELATOR, sortNameOf, subjectOf } from '../record';
+import { plainDescription, RELATOR, sortNameOf, subjectOf } from '../record';
 import { rights } from './metadata';
 import { navList } from './navigation';
 import { ncxFile } from './ncx';
@@ -72,7 +72,8 @@ function metadata({ record, identifier, sampleOf, date, modified, pictures }: Pu
     );
   }
   if (record.imprint) meta.push(`<dc:publisher>${escapeXml(record.imprint)}</dc:publisher>`);
-  if (record.description) meta.push(`<dc:description>${escapeXml(record.description)}</dc:description>`);
+  if (record.description)
+    meta.push(`<dc:description>${escapeXml(plainDescription(record.description))}</dc:description>`);
   for (const k of record.keywords) meta.push(`<dc:subject>${escapeXml(k)}</dc:subject>`);
   for (const code of record.subjects)
     meta.push(`<dc:subject>${escapeXml(subjectOf(code)?.name ?? code)}</dc:subject>`);

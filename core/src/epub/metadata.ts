@@ -1,6 +1,6 @@
 /** The record as metadata of the package (EPUB 3.3 §5.5): Dublin Core elements and what refines them. */
 import { escapeXml } from '../base';
-import { authorsLine, RELATOR, sortNameOf, subjectOf, type BookRecord } from '../record';
+import { authorsLine, plainDescription, RELATOR, sortNameOf, subjectOf, type BookRecord } from '../record';
 import type { Publication } from './publication';
 
 export function bookMeta({ record, identifier, date, modified, pagesOf }: Publication): string[] {
@@ -24,7 +24,8 @@ export function bookMeta({ record, identifier, date, modified, pagesOf }: Public
     );
   });
   if (record.imprint) meta.push(`<dc:publisher>${escapeXml(record.imprint)}</dc:publisher>`);
-  if (record.description) meta.push(`<dc:description>${escapeXml(record.description)}</dc:description>`);
+  if (record.description)
+    meta.push(`<dc:description>${escapeXml(plainDescription(record.description))}</dc:description>`);
   for (const k of record.keywords) meta.push(`<dc:subject>${escapeXml(k)}</dc:subject>`);
   meta.push(...subjects(record), ...collections(record));
   // Dublin Core has no term for it; the prefix of schema.org is reserved (EPUB 3.3 §D.1.4).

@@ -2,6 +2,7 @@
 import {
   amountFrom,
   done,
+  escapeXml,
   readXml,
   refused,
   textOf,
@@ -13,6 +14,8 @@ import {
   AUDIENCE_CODE,
   AUDIENCES,
   bareIsbn,
+  descriptionDoc,
+  descriptionText,
   EDITION_TYPES,
   isbnFault,
   isSubjectCode,
@@ -29,6 +32,16 @@ const child = (el: XmlElement | undefined, name: string): XmlElement | undefined
 function at(el: XmlElement | undefined, ...path: readonly string[]): string {
   const found = path.reduce<XmlElement | undefined>((e, name) => child(e, name), el);
   return found ? textOf(found).trim() : '';
+}
+
+/** XHTML within the message keeps its elements; HTML in a text is recognised by the record. */
+function describedIn(el: XmlElement | undefined): string {
+  if (!el?.children.some((c) => typeof c !== 'string')) return el ? textOf(el).trim() : '';
+  const markup = (nodes: XmlElement['children']): string =>
+    nodes
+      .map((n) => (typeof n === 'string' ? escapeXml(n) : `<${n.name}>${markup(n.children)}</${n.name}>`))
+      .join('');
+  return descriptionText(descriptionDoc(markup(el.children)));
 }
 
 /** Errors: `onix/unread`, `onix/short-tags`, `onix/none`. */
@@ -154,7 +167,7 @@ function recordFrom(product: XmlElement): Partial<BookRecord> {
   const ages = agesFrom(child(d, 'AudienceRange'));
   if (ages) record.ages = ages;
   for (const t of children(child(product, 'CollateralDetail'), 'TextContent')) {
-    if (at(t, 'TextType') === '03') put('description', at(t, 'Text'));
+    if (at(t, 'TextType') === '03') put('description', describedIn(child(t, 'Text')));
     if (at(t, 'TextType') === '02') put('shortDescription', at(t, 'Text'));
   }
   put('imprint', at(p, 'Imprint', 'ImprintName'));

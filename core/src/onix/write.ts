@@ -10,6 +10,9 @@ import {
   AUDIENCE_CODE,
   authorsLine,
   bareIsbn,
+  descriptionHtml,
+  isMarkedUp,
+  plainDescription,
   sortNameOf,
   type BookRecord,
   type Contributor,
@@ -68,7 +71,7 @@ function productOf(
     el('NotificationType', notification),
     identifier(edition, `${book.id}.${edition.id}`),
     group('DescriptiveDetail', ...descriptive(record, edition, pages)),
-    group('CollateralDetail', texts('03', record.description), texts('02', record.shortDescription)),
+    group('CollateralDetail', described(record.description), texts('02', record.shortDescription)),
     group('PublishingDetail', ...publishing(record, out)),
     group('RelatedMaterial', ...related(book, edition)),
     group('ProductSupply', supply(record, edition, out)),
@@ -176,6 +179,18 @@ const texts = (type: string, text: string): string =>
   text === ''
     ? ''
     : group('TextContent', el('TextType', type), el('ContentAudience', '00'), el('Text', text));
+
+/** One with markup is XHTML within the message (list 34: '05'). */
+function described(text: string): string {
+  if (!isMarkedUp(text)) return texts('03', plainDescription(text));
+  const inner = descriptionHtml(text);
+  return group(
+    'TextContent',
+    el('TextType', '03'),
+    el('ContentAudience', '00'),
+    `<Text textformat="05">${inner}</Text>`,
+  );
+}
 
 /** `out` where the book has appeared (list 64: forthcoming or active). */
 function publishing(record: BookRecord, out: boolean): string[] {

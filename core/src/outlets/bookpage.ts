@@ -5,7 +5,7 @@
 import type { Mark, Node } from 'prosemirror-model';
 import { escapeXml as escaped } from '../base';
 import { sectionsIn, type Book, type Section } from '../book';
-import { authorsLine, bareIsbn, type BookRecord } from '../record';
+import { authorsLine, bareIsbn, descriptionHtml, plainDescription, type BookRecord } from '../record';
 import type { ShopLink } from './shoplinks';
 
 /** Words of the opening after which the paragraph that is begun is the last. */
@@ -80,14 +80,6 @@ function openingHtml(book: Book, edition: string): string {
   return `<section class="opening"><h2>The opening</h2>${head}${blocks.join('\n')}</section>`;
 }
 
-const paragraphs = (text: string): string =>
-  text
-    .split(/\n+/)
-    .map((p) => p.trim())
-    .filter(Boolean)
-    .map((p) => `<p>${escaped(p)}</p>`)
-    .join('\n');
-
 function shopsHtml(shops: readonly ShopLink[]): string {
   if (shops.length === 0) return '';
   const items = shops.map(
@@ -128,7 +120,10 @@ a{color:#1c5a52}dl{display:grid;grid-template-columns:max-content 1fr;gap:.2rem 
 /** What engines and messengers show of the page. */
 const heads = (record: BookRecord, cover: BookPageOptions['cover']): string =>
   [
-    ['description', record.shortDescription || record.description.split(/\n/)[0]?.slice(0, 300) || ''],
+    [
+      'description',
+      record.shortDescription || plainDescription(record.description).split('\n')[0]?.slice(0, 300) || '',
+    ],
     ['author', authorsLine(record)],
   ]
     .filter(([, content]) => content !== '')
@@ -157,7 +152,7 @@ export function bookPage(book: Book, { shops, cover, edition }: BookPageOptions)
     `<h1>${escaped(title)}</h1>`,
     record.subtitle ? `<p class="sub">${escaped(record.subtitle)}</p>` : '',
     author ? `<p class="by">by ${escaped(author)}</p>` : '',
-    paragraphs(record.description),
+    descriptionHtml(record.description),
     shopsHtml(shops),
     edition ? openingHtml(book, edition) : '',
     particulars(book),

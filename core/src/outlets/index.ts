@@ -20,4 +20,5 @@ export * from './territories';
 export { territoriesAt } from './toldlists';
 export { besideDigest, filesTo, type FileTo } from './toldfiles';
 export { tell } from './tell';
+export { descriptionFor } from './toldwords';
 export type { Facts, MadeFile, Told } from './told';

@@ -5,7 +5,9 @@ import {
   AUDIENCE_CODE,
   AUDIENCE_NAMES,
   authorsLine,
+  descriptionHtml,
   EDITION_TYPE_NAMES,
+  plainDescription,
   ROLE_NAMES,
   sortNameOf,
   type BookRecord,
@@ -37,23 +39,15 @@ function lengthFault({ least = 0, most = Infinity }: Asked, text: string, missin
     : null;
 }
 
-/** A text as it stands in the record, in paragraphs. */
-const paragraphs = (text: string): string[] =>
-  text
-    .split(/\n+/)
-    .map((p) => p.trim())
-    .filter(Boolean);
-const escaped = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
-
 /** With markup where the outlet takes it, else paragraphs alone; and what of it the outlet counts. */
-export function descriptionFor(asked: Asked, text: string): { text: string; counted: string } {
-  const plain = paragraphs(text).join('\n\n');
-  if (!asked.markup) return { text: plain, counted: plain };
-  const marked = paragraphs(text)
-    .map((p) => `<p>${escaped(p)}</p>`)
-    .join('');
-  return { text: marked, counted: asked.markup === 'counted' ? marked : plain };
+export function descriptionFor(
+  { markup }: Pick<Asked, 'markup'>,
+  text: string,
+): { text: string; counted: string } {
+  const plain = plainDescription(text);
+  if (!markup) return { text: plain, counted: plain };
+  const marked = descriptionHtml(text);
+  return { text: marked, counted: markup === 'counted' ? marked : plain };
 }
 
 /** Pages that an ebook is said to have: those of its print edition, else one for every 300 words (common practice, from memory). */

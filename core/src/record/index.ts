@@ -6,3 +6,4 @@ export * from './countries';
 export * from './names';
 export * from './record';
 export * from './clauses';
+export * from './description';

@@ -1,6 +1,6 @@
 /** Texts of a book that stand in no block: titles of sections and words of the record. They are edited like blocks. */
 import type { Book, Change } from '../book';
-import type { BookRecord } from '../record';
+import { stretchesOf, withStretches, type BookRecord } from '../record';
 import type { TextEdit } from './edits';
 
 export interface FieldText {
@@ -24,7 +24,6 @@ function* recordFields(r: BookRecord): Generator<FieldText> {
   for (const field of [
     'title',
     'subtitle',
-    'description',
     'copyrightHolder',
     'editionStatement',
     'ownClause',
@@ -32,6 +31,7 @@ function* recordFields(r: BookRecord): Generator<FieldText> {
     'place',
   ] as const)
     yield* one(field, r[field]);
+  for (const [i, text] of stretchesOf(r.description).entries()) yield* one(`description/${i}`, text);
   for (const [i, c] of r.contributors.entries())
     for (const field of ['name', 'life'] as const) yield* one(`contributors/${i}/${field}`, c[field]);
   for (const field of ['alsoBy', 'keywords'] as const)
@@ -63,6 +63,9 @@ function edited(text: string, edits: readonly TextEdit[]): string {
 
 function withField<T>(value: T, [key = '', ...rest]: readonly string[], text: string): T {
   if (key === '') return text as T;
+  // Of a description each stretch between its markup is a field.
+  if (typeof value === 'string')
+    return withStretches(value, (now, i) => (String(i) === key ? text : now)) as T;
   if (Array.isArray(value))
     return value.map((v: unknown, i) => (String(i) === key ? withField(v, rest, text) : v)) as T;
   return { ...value, [key]: withField((value as Record<string, unknown>)[key], rest, text) };

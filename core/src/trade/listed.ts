@@ -2,7 +2,7 @@
 import * as z from 'zod';
 import { moneySchema } from '../base';
 import { placingAt, type Book, type Edition } from '../book';
-import { bareIsbn } from '../record';
+import { bareIsbn, plainDescription } from '../record';
 
 export const listedSchema = z.object({
   title: z.string(),
@@ -36,7 +36,7 @@ export function listedAs(
     authors: record.contributors.filter((c) => c.role === 'author').map((c) => c.name),
     isbn: bareIsbn(edition.isbn),
     editionStatement: record.editionStatement,
-    description,
+    description: plainDescription(description),
     keywords,
     language: record.language,
     price: edition.form === 'print' ? edition.price : record.price,
@@ -45,6 +45,9 @@ export function listedAs(
 }
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** An outlet may give a description back with the markup it was sent, which is no difference. */
+const bare = (listed: ListedAs, field: ListedField): unknown =>
+  field === 'description' ? plainDescription(listed.description ?? '') : listed[field];
 /** Fields in which two listings differ, of those that both have. */
 export const listedDifferently = (then: ListedAs, now: ListedAs): ListedField[] =>
-  LISTED_FIELDS.filter((f) => f in then && f in now && !same(then[f], now[f]));
+  LISTED_FIELDS.filter((f) => f in then && f in now && !same(bare(then, f), bare(now, f)));

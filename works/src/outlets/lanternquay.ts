@@ -2,7 +2,7 @@
 import * as z from 'zod';
 import { foundSchema, newsSchema, type News } from '@pagina/core/outlets';
 import { listedAsSchema, type ListedAs } from '@pagina/core/trade';
-import type { OutletAdapter, Parcel, Receipt } from './adapter';
+import { boxOf, type OutletAdapter, type Parcel, type Receipt } from './adapter';
 import { jsonOf, type Reply } from './line';
 import { unreadable } from './notsent';
 import { announced, bringAll } from './pieces';
@@ -26,9 +26,12 @@ const standingSchema = z.object({
 });
 
 /** What the shop calls a slip: a price is a number of minor units and a currency. */
-function slipOf({ listed: { price, ...others }, told, onSale }: Parcel): Record<string, unknown> {
+function slipOf(parcel: Parcel): Record<string, unknown> {
+  const { listed, told, onSale } = parcel;
+  const { price, ...others } = listed;
   return {
     ...others,
+    description: boxOf(parcel, 'description'),
     price: price?.minor ?? 0,
     currency: price?.currency ?? '',
     rate: told.plan?.[0] ?? '',

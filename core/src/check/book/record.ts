@@ -1,5 +1,5 @@
 /** Rules of what the record says to shops: numbers, dates, ages, subjects, and words by which the book is to be found. */
-import { isSubjectCode } from '../../record';
+import { isSubjectCode, plainDescription } from '../../record';
 import { PRACTICE } from '../practice';
 import type { Rule } from '../rules';
 import { isAstray } from './astray';
@@ -15,7 +15,7 @@ export const DETAIL_RULES: readonly Rule<BookSubject>[] = [
     remedy: 'Choose a word that the book or its description has, or accept it with a reason.',
     *look({ book, readings }) {
       const { title, subtitle, series, description, shortDescription, keywords } = book.record;
-      const said = [title, subtitle, series, description, shortDescription];
+      const said = [title, subtitle, series, plainDescription(description), shortDescription];
       for (const keyword of keywords)
         if (isAstray(keyword, readings, said))
           yield {

@@ -7,6 +7,7 @@ import { useBook, useTitle } from '@/title/context';
 import { Aside } from '@/ui/Aside';
 import { Button } from '@/ui/Button';
 import { Collapsible } from '@/ui/Collapsible';
+import { DescriptionWord, Meant, MisspeltLine } from '@/forms/Misspelt';
 import { showNothing, showStretch } from './highlight';
 import { useMisspelt } from './spelling';
 
@@ -94,41 +95,6 @@ export function Spelling({ onClose }: { onClose: () => void }) {
   );
 }
 
-/** A word of the description: it is shown in its sentence and put right in the record. */
-function DescriptionWord({ word, onOwn }: { word: string; onOwn: () => void }) {
-  const { session } = useTitle();
-  const { book } = useBook();
-  const [open, setOpen] = useState(false);
-  const { description, language } = book.record;
-  const all = new RegExp(`(?<![\\p{L}\\p{M}])${word}(?![\\p{L}\\p{M}])`, 'gu');
-  const at = description.search(all);
-  const replace = (by: string): void =>
-    void session.change((b) => ({
-      type: 'group',
-      label: `Spell “${word}” as “${by}”`,
-      changes: [{ type: 'set-record', fields: { description: b.record.description.replace(all, () => by) } }],
-    }));
-  return (
-    <li className="px-4 py-1.5" data-misspelt={word}>
-      <Line
-        word={word}
-        times={description.match(all)?.length ?? 1}
-        onOpen={() => setOpen(true)}
-        onOwn={onOwn}
-      />
-      {open ? (
-        <Meant
-          word={word}
-          language={language}
-          before={lastWords(description.slice(0, at), 24)}
-          after={firstWords(description.slice(at + word.length), 24)}
-          onReplace={replace}
-        />
-      ) : null}
-    </li>
-  );
-}
-
 function Word({ word: w, onOwn }: { word: WordInBook; onOwn: () => void }) {
   const { session, goTo } = useTitle();
   const [at, setAt] = useState(-1);
@@ -158,7 +124,7 @@ function Word({ word: w, onOwn }: { word: WordInBook; onOwn: () => void }) {
   const first = w.places[Math.max(0, at)];
   return (
     <li className="border-b border-rule px-4 py-1.5" data-misspelt={w.word}>
-      <Line word={w.word} times={w.places.length} name={w.name} onOpen={show} onOwn={onOwn} />
+      <MisspeltLine word={w.word} times={w.places.length} name={w.name} onOpen={show} onOwn={onOwn} />
       {open && first ? (
         <Meant
           word={w.word}
@@ -169,78 +135,5 @@ function Word({ word: w, onOwn }: { word: WordInBook; onOwn: () => void }) {
         />
       ) : null}
     </li>
-  );
-}
-
-function Line(p: { word: string; times: number; name?: boolean; onOpen: () => void; onOwn: () => void }) {
-  return (
-    <div className="flex items-center gap-2">
-      <button
-        type="button"
-        className="min-w-0 flex-1 truncate text-left hover:text-spruce"
-        onClick={p.onOpen}
-      >
-        <span className="font-serif text-[15px]">{p.word}</span>{' '}
-        <span className="text-[13px] text-ink-soft">
-          {p.times > 1 ? `${p.times} times` : 'once'}
-          {p.name ? ', perhaps a name' : ''}
-        </span>
-      </button>
-      <Button kind="quiet" className="h-7 px-2" onClick={p.onOwn}>
-        Add to the book’s words
-      </Button>
-    </div>
-  );
-}
-
-/** A word among its neighbours, and what may be meant by it. */
-function Meant({
-  word,
-  language,
-  before,
-  after,
-  onReplace,
-}: {
-  word: string;
-  language: string;
-  before: string;
-  after: string;
-  onReplace: (by: string) => void;
-}) {
-  const [meant, setMeant] = useState<string[]>([]);
-  const [by, setBy] = useState('');
-  useEffect(() => {
-    let gone = false;
-    void fetch(`/api/spelling?language=${language}&word=${encodeURIComponent(word)}`)
-      .then(async (r) => (r.ok ? ((await r.json()) as { suggestions: string[] }).suggestions : []))
-      .then((list) => gone || setMeant(list))
-      .catch(() => undefined);
-    return () => {
-      gone = true;
-    };
-  }, [word, language]);
-  return (
-    <div className="pt-1 pb-1.5">
-      <p className="truncate font-serif text-[14px] text-ink-soft">
-        {before}
-        <b className="font-normal text-rubric">{word}</b>
-        {after}
-      </p>
-      <div className="mt-1 flex flex-wrap items-center gap-1">
-        {meant.map((m) => (
-          <Button key={m} className="h-7 px-2 font-serif" onClick={() => onReplace(m)}>
-            {m}
-          </Button>
-        ))}
-        <input
-          aria-label={`Write ${word} as`}
-          className="h-7 w-28 rounded-[2px] border border-edge bg-sheet px-1.5 font-serif"
-          placeholder="or type a correction"
-          value={by}
-          onChange={(e) => setBy(e.target.value)}
-          onKeyDown={(e) => e.key === 'Enter' && by.trim() && onReplace(by.trim())}
-        />
-      </div>
-    </div>
   );
 }

@@ -9,6 +9,7 @@ import { Button } from '@/ui/Button';
 import { Checkbox } from '@/ui/Checkbox';
 import { Field } from '@/ui/Field';
 import { Select } from '@/ui/Select';
+import { MarkedText } from '@/ui/MarkedText';
 import { Text } from '@/ui/Text';
 import { useAtOutlet, usePlacing } from './useOutlets';
 
@@ -221,29 +222,29 @@ function Variants({ outlet, facts: { book } }: { outlet: Outlet; facts: Facts })
         const text = typeof own === 'string' ? own : own.join(', ');
         const inRecord = book.record[f];
         const same = JSON.stringify(inRecord) === JSON.stringify(own);
+        const label = `${OUTLET_FIELDS[f]} at ${outlet.name}`;
+        const hint = same ? 'The same as in the record.' : 'The record has a different one.';
+        const keep = (v: string): void => {
+          const parts = v.split(',').map((k) => k.trim());
+          change(
+            f,
+            LISTS.includes(f) ? parts.filter(Boolean) : v,
+            `Change the ${called(f)} at ${outlet.name}`,
+          );
+        };
         return (
           <div key={f} data-variant={f}>
-            <Field
-              label={`${OUTLET_FIELDS[f]} at ${outlet.name}`}
-              hint={same ? 'The same as in the record.' : 'The record has a different one.'}
-            >
-              <Text
-                area={f === 'description' ? 5 : f === 'shortDescription' ? 2 : undefined}
-                value={text}
-                onCommit={(v) =>
-                  change(
-                    f,
-                    LISTS.includes(f)
-                      ? v
-                          .split(',')
-                          .map((k) => k.trim())
-                          .filter(Boolean)
-                      : v,
-                    `Change the ${called(f)} at ${outlet.name}`,
-                  )
-                }
-              />
-            </Field>
+            {f === 'description' ? (
+              <div>
+                <span className="column-head mb-1 block">{label}</span>
+                <MarkedText label={label} value={text} onCommit={keep} />
+                <span className="mt-1 block text-[13px] text-ink-soft">{hint}</span>
+              </div>
+            ) : (
+              <Field label={label} hint={hint}>
+                <Text area={f === 'shortDescription' ? 2 : undefined} value={text} onCommit={keep} />
+              </Field>
+            )}
             <Button
               className="mt-1 h-7"
               onClick={() => change(f, null, `Use the record’s ${called(f)} at ${outlet.name}`)}

@@ -13,14 +13,14 @@ import {
 import { placingAt } from '@pagina/core/book';
 import { useBook } from '@/title/context';
 
-type Asking = readonly { outlet: Outlet; demands: readonly Demand[] }[];
-const Context = createContext<Asking>([]);
+export type AskingOutlets = readonly { outlet: Outlet; demands: readonly Demand[] }[];
+export const Asking = createContext<AskingOutlets>([]);
 const LIST = new Intl.ListFormat('en-GB');
 
 /** While the title goes nowhere yet, nothing is said. */
 export function AskedByProvider({ children }: { children: ReactNode }) {
   const { book, revision, products, imprint } = useBook();
-  const asking = useMemo((): Asking => {
+  const asking = useMemo((): AskingOutlets => {
     const chosen = outletsOf(imprint).filter((o) => placingAt(book, o.id).chosen);
     return chosen.flatMap((outlet) => {
       const edition = editionAt(outlet, book);
@@ -29,7 +29,7 @@ export function AskedByProvider({ children }: { children: ReactNode }) {
       return [{ outlet, demands: demandsOf(outlet, facts) }];
     });
   }, [book, revision, products, imprint]);
-  return <Context.Provider value={asking}>{children}</Context.Provider>;
+  return <Asking.Provider value={asking}>{children}</Asking.Provider>;
 }
 
 export function AskedBy({
@@ -40,7 +40,7 @@ export function AskedBy({
   /** Where there is little room. */
   faultsOnly?: boolean;
 }) {
-  const asking = useContext(Context).flatMap(({ outlet, demands }) => {
+  const asking = useContext(Asking).flatMap(({ outlet, demands }) => {
     const demand = demands.find((d) => d.field === field);
     return demand ? [{ outlet, demand }] : [];
   });

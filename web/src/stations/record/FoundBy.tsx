@@ -9,6 +9,7 @@ import { choicesOf, Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
 import { Chosen } from './Chosen';
 import { AskedBy } from './AskedBy';
+import { Description } from './Description';
 import { useRecord } from './useRecord';
 
 const characters = (text: string): string =>
@@ -28,12 +29,7 @@ export function FoundBy() {
   const words = keywords.reduce((n, k) => n + k.split(/\s+/).length, 0);
   return (
     <>
-      <div>
-        <Field label="Description" hint={characters(record.description)}>
-          <Text area {...line('description', 'description')} />
-        </Field>
-        <AskedBy field="description" />
-      </div>
+      <Description />
       <div>
         <Field
           label="In a few words"

@@ -4,6 +4,7 @@ import { inSentence, moneyString } from '@pagina/core/base';
 import { frontOf, shownBy, spineTurn, type CoverPlan, type Front } from '@pagina/core/book';
 import type { CoverPart } from '@pagina/core/cover';
 import { FAMILIES } from '@pagina/core/design';
+import { plainDescription } from '@pagina/core/record';
 import { useBook } from '@/title/context';
 import { Checkbox } from '@/ui/Checkbox';
 import { ColourField } from '@/ui/ColourField';
@@ -273,7 +274,7 @@ function BackSettings({ plan, set }: Settings) {
       >
         <Text
           area={12}
-          value={plan.back ?? book.record.description}
+          value={plan.back ?? plainDescription(book.record.description)}
           maxLength={6000}
           onCommit={(back) => set({ back }, 'Cover: back cover text')}
         />
