@@ -2,7 +2,7 @@ import { pictureInfo } from '@pagina/core/base';
 import { apply, isPrint, isReflow, pagesOf, type Book, type Edition } from '@pagina/core/book';
 import { compose } from '@pagina/core/compose';
 import { editionAdded, INTERIOR_NAMES, trimOf } from '@pagina/core/design';
-import { isbnFault, ISBN_FAULTS } from '@pagina/core/record';
+import { contributor, isbnFault, ISBN_FAULTS } from '@pagina/core/record';
 import {
   makeEbook,
   makeFixed,
@@ -155,7 +155,7 @@ function prepared(
   if (options.title) record.title = options.title;
   if (options.author)
     record.contributors = [
-      { name: options.author, role: 'author', sortName: '', life: '' },
+      contributor(options.author, 'author'),
       ...record.contributors.filter((c) => c.role !== 'author'),
     ];
   if (options.language) record.language = options.language;

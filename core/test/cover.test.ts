@@ -403,7 +403,7 @@ describe('front and back', () => {
             {
               title: r.title,
               subtitle: r.subtitle,
-              contributors: [{ name: r.author, role: 'author', sortName: '', life: '' }],
+              contributors: [{ name: r.author, role: 'author', sortName: '', life: '', portrait: null }],
               cover: r.picture ? 'p' : null,
             },
           );

@@ -234,7 +234,9 @@ describe('the reflowable EPUB', () => {
       record: {
         ...b.record,
         title: 'The Ferry',
-        contributors: [{ name: 'Someone Else', role: 'author' as const, sortName: '', life: '' }],
+        contributors: [
+          { name: 'Someone Else', role: 'author' as const, sortName: '', life: '', portrait: null },
+        ],
       },
     };
     const found = checkFileAgreement(

@@ -141,7 +141,9 @@ describe('find', () => {
         title: 'Boats',
         description: 'Of a boat.',
         keywords: ['sea', 'boat'],
-        contributors: [{ name: 'Kit Boat', role: 'author', sortName: '', life: 'Kit has a boat.' }],
+        contributors: [
+          { name: 'Kit Boat', role: 'author', sortName: '', life: 'Kit has a boat.', portrait: null },
+        ],
       },
     };
     const count = (place: TextQuery['place']): number => found(b, query('boat', { place })).length;

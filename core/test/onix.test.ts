@@ -60,6 +60,16 @@ const full: Book = {
     territories: ['GB', 'IE'],
     price: { minor: 499, currency: 'GBP' },
     prices: [{ minor: 780, currency: 'JPY' }],
+    related: [
+      {
+        title: 't2',
+        name: 'Low Water',
+        relation: 'same-author',
+        print: '9799000000172',
+        ebook: '9799000000189',
+      },
+      { title: 't3', name: 'Early Draft', relation: 'replaces' },
+    ],
   }),
   editions: base.editions.map((e) =>
     e.form === 'print'
@@ -97,7 +107,8 @@ const xpath = (xml: string, path: string): string =>
 describe('an ONIX message', () => {
   it('has the structure of ONIX 3.0, by another hand', () => expect(faults(onix(full))).toBe(''));
   it('has it with a marked-up description too', () => {
-    const description = '<p>Mud &amp; <em>carts<br/>and <strong>tides</strong></em>.</p><ul><li>one</li></ul>';
+    const description =
+      '<p>Mud &amp; <em>carts<br/>and <strong>tides</strong></em>.</p><ul><li>one</li></ul>';
     expect(faults(onix({ ...full, record: { ...full.record, description } }))).toBe('');
   });
   it('says what the record says, by another reader', () => {
@@ -116,6 +127,11 @@ describe('an ONIX message', () => {
     expect(xpath(xml, '//Product[2]/RelatedMaterial/RelatedProduct/ProductIdentifier/IDValue')).toBe(
       '9799000000158',
     );
+    // A related title by its ISBN of the same form; one without an ISBN isn't named (list 51: by the same author).
+    const other = "RelatedMaterial/RelatedProduct[ProductRelationCode='22']/ProductIdentifier/IDValue";
+    expect(xpath(xml, `//Product[1]/${other}`)).toBe('9799000000172');
+    expect(xpath(xml, `//Product[2]/${other}`)).toBe('9799000000189');
+    expect(xpath(xml, "count(//RelatedProduct[ProductRelationCode='03'])")).toBe('0');
     expect(xpath(xml, '//Product[2]/ProductSupply/SupplyDetail/Price[2]/PriceAmount')).toBe('780');
   });
   it('is read back as the record that it was made of', () => {
@@ -130,6 +146,7 @@ describe('an ONIX message', () => {
       publicDomain: _p,
       libraryPrice: _lp,
       bundlePrice: _b,
+      related: _r,
       ...said
     } = full.record;
     expect(read.value.record).toEqual(said);
@@ -156,6 +173,7 @@ describe('an ONIX message', () => {
               role: fc.constantFrom(...ROLES),
               sortName: fc.constant(''),
               life: line,
+              portrait: fc.constant(null),
             }),
             { maxLength: 3 },
           ),

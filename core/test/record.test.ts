@@ -45,7 +45,7 @@ it('names authors as a title page does', () => {
     recordSchema.parse({ contributors: names.map((name) => ({ name, role: 'author' })) });
   expect(authorsLine(record('Ada Marsh'))).toBe('Ada Marsh');
   expect(authorsLine(record('A', 'B', 'C'))).toBe('A, B and C');
-  expect(sortNameOf({ name: 'Ada van Marsh', role: 'author', sortName: '', life: '' })).toBe(
+  expect(sortNameOf({ name: 'Ada van Marsh', role: 'author', sortName: '', life: '', portrait: null })).toBe(
     'Marsh, Ada van',
   );
 });

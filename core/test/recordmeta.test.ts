@@ -21,7 +21,7 @@ const full: Book = {
     published: '2026-11-30',
     contributors: [
       ...b.record.contributors,
-      ...ROLES.map((role) => ({ name: `Ilse ${role}`, role, sortName: '', life: '' })),
+      ...ROLES.map((role) => ({ name: `Ilse ${role}`, role, sortName: '', life: '', portrait: null })),
     ],
   },
 };

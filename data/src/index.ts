@@ -23,6 +23,7 @@ export { titles } from './schema';
 export * from './listings';
 export * from './news';
 export * from './people';
+export * from './related';
 export * from './arrivals';
 export * from './dismissals';
 export * from './versions';

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import type { Contributor } from '@pagina/core/record';
-import { createTitle, peopleOf, readTitle, setDeleted, sharePerson, type Store } from '../src';
+import { createTitle, keepBytes, peopleOf, readTitle, setDeleted, sharePerson, type Store } from '../src';
 import { threeChapters } from '../../core/test/fixtures/books';
 import { freshStore } from './fixtures';
 
@@ -9,6 +9,7 @@ const person = (name: string, more: Partial<Contributor> = {}): Contributor => (
   role: 'author',
   sortName: '',
   life: '',
+  portrait: null,
   ...more,
 });
 const titled = (store: Store, ...contributors: Contributor[]): Promise<string> => {
@@ -46,4 +47,25 @@ it('a life is told alike in the other titles by one press, in every role, and is
   expect(await sharePerson(store, one, 'Ada Marsh')).toBe(0);
   expect(await sharePerson(store, one, 'Nobody')).toBe(0);
   expect((await peopleOf(store)).find((p) => p.name === 'Ada Marsh')?.otherwise).toEqual([]);
+});
+
+it('a portrait goes with the life: the same file, under an id of the other title’s own', async () => {
+  const store = await freshStore();
+  const { sha256 } = await keepBytes(store, new Uint8Array([1, 2, 3]));
+  const picture = { id: 'ada', name: 'ada.png', type: 'image/png' as const, width: 4, height: 5, sha256 };
+  const b = threeChapters();
+  const contributors = [person('Ada Marsh', { life: 'Lives by the sea.', portrait: 'ada' })];
+  const one = await createTitle(store, {
+    ...b,
+    pictures: [picture],
+    record: { ...b.record, contributors },
+  });
+  const two = await titled(store, person('Ada Marsh', { life: 'Lives by the sea.' }));
+  const ada = (await peopleOf(store)).find((p) => p.name === 'Ada Marsh')!;
+  expect([ada.portrait?.sha256, ada.otherwise]).toEqual([sha256, [two]]);
+  expect(await sharePerson(store, one, 'Ada Marsh')).toBe(1);
+  const there = (await readTitle(store, two))!.book;
+  const [shown] = there.pictures.filter((p) => p.id === there.record.contributors[0]?.portrait);
+  expect(shown).toMatchObject({ sha256, width: 4, height: 5 });
+  expect(await sharePerson(store, one, 'Ada Marsh')).toBe(0);
 });

@@ -1,7 +1,7 @@
 /** A manuscript's bytes to a book, with everything that was decided on the way and why. */
 import { inLetters, countWords, digestOfBytes, done, pictureInfo, type Finding, type Outcome } from '../base';
 import { newBook, type Arrival, type Book, type Picture, type Section } from '../book';
-import { recordSchema, type Contributor } from '../record';
+import { contributor, recordSchema } from '../record';
 import { Assembler, type SectionGuess, type SetAside } from './assembly';
 import { accountOf } from './account';
 import { formatOf, readRaw, withoutTrackedChanges } from './readers';
@@ -198,4 +198,4 @@ function aboutBook(
   };
 }
 
-const author = (name: string): Contributor => ({ name, role: 'author', sortName: '', life: '' });
+const author = (name: string) => contributor(name, 'author');

@@ -44,6 +44,7 @@ const shown = (value: unknown): string => {
 const CALLED: Partial<Record<keyof BookRecord, string>> = {
   contributors: 'people',
   alsoBy: 'other books',
+  related: 'related titles',
   shortDescription: 'short description',
   editionStatement: 'edition statement',
   editionNumber: 'edition number',
@@ -63,13 +64,21 @@ export function differences(book: Book, { record, editions }: Carried): Differen
   const found: Difference[] = [];
   const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
   for (const key of Object.keys(record) as (keyof BookRecord)[]) {
-    if (same(record[key], book.record[key])) continue;
+    // No file carries pictures: who is named as before keeps theirs.
+    const then =
+      key === 'contributors'
+        ? record.contributors?.map((c) => ({
+            ...c,
+            portrait: book.record.contributors.find((b) => b.name === c.name)?.portrait ?? null,
+          }))
+        : record[key];
+    if (same(then, book.record[key])) continue;
     found.push({
       key,
       called: CALLED[key] ?? key,
       now: shown(book.record[key]),
-      then: shown(record[key]),
-      change: { type: 'set-record', fields: { [key]: record[key] } },
+      then: shown(then),
+      change: { type: 'set-record', fields: { [key]: then } },
     });
   }
   const taken = new Set<string>();

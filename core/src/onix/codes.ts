@@ -1,7 +1,7 @@
 /** Codes of ONIX for Books, release 3.0, by the number of EDItEUR's code list, from memory. */
 import { primaryLanguage } from '../base';
 import type { Edition } from '../book';
-import type { Role } from '../record';
+import type { Relation, Role } from '../record';
 
 /** List 17. */
 export const CONTRIBUTOR: Record<Role, string> = {
@@ -18,6 +18,14 @@ export const CONTRIBUTOR: Record<Role, string> = {
 };
 export const roleOf = (code: string): Role =>
   (Object.keys(CONTRIBUTOR) as Role[]).find((r) => CONTRIBUTOR[r] === code) ?? 'author';
+
+/** List 51: replaces, replaced by, by the same author, similar; what the other product is to the one described. */
+export const RELATION_CODE: Record<Relation, string> = {
+  replaces: '03',
+  'replaced-by': '05',
+  'same-author': '22',
+  similar: '23',
+};
 
 /** List 150, and list 175 for what is in the file. */
 export function formOf(e: Edition): { form: string; detail: string | null } {

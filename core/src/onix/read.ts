@@ -14,6 +14,7 @@ import {
   AUDIENCE_CODE,
   AUDIENCES,
   bareIsbn,
+  contributor,
   descriptionDoc,
   descriptionText,
   EDITION_TYPES,
@@ -131,7 +132,13 @@ function recordFrom(product: XmlElement): Partial<BookRecord> {
       at(c, 'CorporateName');
     const role = roleOf(at(c, 'ContributorRole'));
     return name
-      ? [{ name, role, sortName: at(c, 'PersonNameInverted'), life: at(c, 'BiographicalNote') }]
+      ? [
+          {
+            ...contributor(name, role),
+            sortName: at(c, 'PersonNameInverted'),
+            life: at(c, 'BiographicalNote'),
+          },
+        ]
       : [];
   });
   if (people.length > 0) record.contributors = people;

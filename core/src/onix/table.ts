@@ -4,6 +4,7 @@ import { amountFrom, amountString, done, refused, type Outcome } from '../base';
 import type { Book, Edition } from '../book';
 import {
   bareIsbn,
+  contributor,
   isbnFault,
   isSubjectCode,
   ROLE_NAMES,
@@ -139,5 +140,5 @@ export function readTable(text: string): Outcome<Carried> {
 function personFrom(text: string): Contributor[] {
   const m = /^(.*?)\s*\(([^)]*)\)$/.exec(text);
   const role = ROLES.find((r) => plain(ROLE_NAMES[r]) === plain(m?.[2] ?? ''));
-  return [{ name: (m && role ? m[1] : text) ?? text, role: role ?? 'editor', sortName: '', life: '' }];
+  return [contributor((m && role ? m[1] : text) ?? text, role ?? 'editor')];
 }

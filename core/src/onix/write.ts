@@ -17,7 +17,7 @@ import {
   type BookRecord,
   type Contributor,
 } from '../record';
-import { CONTRIBUTOR, EPUB_FILE, formOf, languageCode } from './codes';
+import { CONTRIBUTOR, EPUB_FILE, RELATION_CODE, formOf, languageCode } from './codes';
 
 export interface OnixOptions {
   /** A moment in ISO form, to the second: when the message is sent. */
@@ -73,7 +73,7 @@ function productOf(
     group('DescriptiveDetail', ...descriptive(record, edition, pages)),
     group('CollateralDetail', described(record.description), texts('02', record.shortDescription)),
     group('PublishingDetail', ...publishing(record, out)),
-    group('RelatedMaterial', ...related(book, edition)),
+    group('RelatedMaterial', ...related(book, edition), ...others(record, edition)),
     group('ProductSupply', supply(record, edition, out)),
   );
 }
@@ -231,6 +231,21 @@ function publishing(record: BookRecord, out: boolean): string[] {
     ),
   ];
 }
+
+/** ISBNs of related titles: that of the same form, else the other's. */
+const others = ({ related: all }: BookRecord, { form }: Edition): string[] =>
+  all.flatMap(({ relation, print, ebook }) => {
+    const isbn = form === 'print' ? print || ebook : ebook || print;
+    return isbn
+      ? [
+          group(
+            'RelatedProduct',
+            el('ProductRelationCode', RELATION_CODE[relation]),
+            group('ProductIdentifier', el('ProductIDType', '15'), el('IDValue', bareIsbn(isbn) ?? '')),
+          ),
+        ]
+      : [];
+  });
 
 /** List 51: the same content in print ('13' from an ebook) or electronically ('27' from print). */
 function related(book: Book, edition: Edition): string[] {

@@ -1,5 +1,5 @@
 /** Pages that are made from the record until the author writes on them: they keep up with it by themselves. */
-import type { Node } from 'prosemirror-model';
+import type { Mark, Node } from 'prosemirror-model';
 import {
   emptyContent,
   isPictured,
@@ -11,7 +11,7 @@ import {
   type Edition,
   type Section,
 } from '../book';
-import type { BookRecord } from '../record';
+import { bareIsbn, otherBooks, type BookRecord } from '../record';
 import { copyrightLines, titlePageLines } from './recordpages';
 import { hasText } from './text';
 
@@ -21,7 +21,7 @@ const MADE_FROM: Partial<Record<Section['kind'], (r: BookRecord) => boolean>> = 
   'title-page': () => true,
   'copyright-page': () => true,
   'about-author': (r) => r.contributors.some((c) => c.life.trim() !== ''),
-  'also-by': (r) => r.alsoBy.some((t) => t.trim() !== ''),
+  'also-by': (r) => otherBooks(r).length > 0,
 };
 /** Whether the record can ever fill a page of that kind. */
 export const canBeFromRecord = (kind: Section['kind']): boolean => kind in MADE_FROM;
@@ -30,23 +30,39 @@ export const canBeFromRecord = (kind: Section['kind']): boolean => kind in MADE_
 export const isFromRecord = (s: Section, record: BookRecord): boolean =>
   !isPictured(s.content) && !hasText(s.content) && (MADE_FROM[s.kind]?.(record) ?? false);
 
-/** What the record says on a page of the back matter: short lives, or titles of other books. */
-function linesOf(section: Section, record: BookRecord): { text: string; italic: boolean }[] {
+/** Hundredths of the measure. */
+const PORTRAIT = 40;
+
+/** What the record says on a page of the back matter: short lives with portraits, or titles of other books, which lead to them in shops. */
+function linesOf(
+  section: Section,
+  record: BookRecord,
+): ({ text: string; marks: Mark[] } | { portrait: string; alt: string })[] {
   if (section.kind === 'also-by')
-    return record.alsoBy.filter((t) => t.trim()).map((text) => ({ text: text.trim(), italic: true }));
-  return record.contributors
-    .flatMap((c) => c.life.split(/\n+/))
-    .filter((t) => t.trim())
-    .map((text) => ({ text: text.trim(), italic: false }));
+    return otherBooks(record).map(({ name, isbn }) => ({
+      text: name,
+      marks: [
+        schema.mark('emphasis'),
+        ...(isbn ? [schema.mark('link', { kind: 'shop', target: bareIsbn(isbn) })] : []),
+      ],
+    }));
+  return record.contributors.flatMap((c) => [
+    ...(c.portrait && c.life.trim() ? [{ portrait: c.portrait, alt: `Portrait of ${c.name}` }] : []),
+    ...c.life
+      .split(/\n+/)
+      .filter((t) => t.trim())
+      .map((text) => ({ text: text.trim(), marks: [] })),
+  ]);
 }
 
 /** The text of a page about the author or of other books, made from the record; block ids come from the section's. */
 export function recordContent(section: Section, record: BookRecord): Node {
-  const paragraphs = linesOf(section, record).map(({ text, italic }, i) =>
-    schema.node('paragraph', { id: `${section.id}-r${i}` }, [
-      schema.text(text, italic ? [schema.mark('emphasis')] : []),
-    ]),
-  );
+  const paragraphs = linesOf(section, record).map((line, i) => {
+    const id = `${section.id}-r${i}`;
+    return 'portrait' in line
+      ? schema.node('figure', { id, picture: line.portrait, alt: line.alt, width: PORTRAIT })
+      : schema.node('paragraph', { id }, [schema.text(line.text, line.marks)]);
+  });
   const content =
     section.kind === 'also-by'
       ? [schema.node('passage', { id: `${section.id}-r`, align: 'centre' }, paragraphs)]

@@ -3,7 +3,8 @@
  * a file is made, for a shop sells no book that leads to another. A file made for no outlet shows the words alone.
  */
 import { editionOf, forOutlet, sectionsIn, type Book, type Section } from '../book';
-import { bareIsbn, isbnFault } from '../record';
+import { isFromRecord } from '../order';
+import { bareIsbn, isbnFault, otherBooks } from '../record';
 import type { Outlet } from './outlet';
 import { outletNamed } from './outlets';
 
@@ -58,7 +59,13 @@ export function bookAddressAt(
 
 /** Whether an edition carries links to books in a shop. */
 export const linksToShops = (book: Book, edition: string): boolean =>
-  sectionsIn(book, edition).some(hasShopLink);
+  sectionsIn(book, edition).some(
+    (s) =>
+      hasShopLink(s) ||
+      (s.kind === 'also-by' &&
+        isFromRecord(s, book.record) &&
+        otherBooks(book.record).some((b) => b.isbn !== '')),
+  );
 
 const known = new WeakMap<Section['content'], boolean>();
 function hasShopLink({ content }: Section): boolean {

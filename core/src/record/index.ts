@@ -7,3 +7,4 @@ export * from './names';
 export * from './record';
 export * from './clauses';
 export * from './description';
+export * from './related';

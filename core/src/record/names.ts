@@ -1,5 +1,5 @@
 /** A record's names and titles as pages, files and catalogues write them. */
-import type { BookRecord, Contributor } from './record';
+import { contributor, type BookRecord, type Contributor } from './record';
 
 /** "Ada Marsh", "Ada Marsh and Tom Pell", "A, B and C": the authors as a title page names them. */
 export function authorsLine(record: BookRecord): string {
@@ -22,7 +22,7 @@ export function withAuthors(contributors: readonly Contributor[], line: string):
         .map((n) => n.trim())
         .filter(Boolean);
   return [
-    ...names.map((name) => known.get(name) ?? { name, role: 'author' as const, sortName: '', life: '' }),
+    ...names.map((name) => known.get(name) ?? contributor(name, 'author')),
     ...contributors.filter((c) => c.role !== 'author'),
   ];
 }

@@ -2,7 +2,8 @@
 import * as z from 'zod';
 import { moneySchema } from '../base';
 import { CLAUSES } from './clauses';
-import { AUDIENCES, EDITION_TYPES, ROLES } from './codes';
+import { relatedSchema } from './related';
+import { AUDIENCES, EDITION_TYPES, ROLES, type Role } from './codes';
 
 const contributorSchema = z.object({
   name: z.string(),
@@ -10,8 +11,12 @@ const contributorSchema = z.object({
   sortName: z.string().default(''),
   /** A short life, for the page about the author. */
   life: z.string().default(''),
+  /** Id of their portrait among the book's pictures; it stands above the life. */
+  portrait: z.string().nullable().default(null),
 });
 export type Contributor = z.infer<typeof contributorSchema>;
+/** One of whom nothing is known but the name. */
+export const contributor = (name: string, role: Role): Contributor => contributorSchema.parse({ name, role });
 
 const age = z.number().int().min(0).max(99).nullable();
 
@@ -42,7 +47,8 @@ export const recordSchema = z.object({
   clauses: z.array(z.enum(CLAUSES)).default(['rights-reserved']),
   /** A paragraph of the author's own on the copyright page. */
   ownClause: z.string().default(''),
-  /** Titles of the author's other books, for the page "also by". */
+  related: z.array(relatedSchema).default([]),
+  /** Titles of the author's other books that aren't kept here, for the page "also by". */
   alsoBy: z.array(z.string()).default([]),
   /** BCP 47. */
   language: z.string().default('en'),

@@ -1,5 +1,5 @@
 /** A sheet of particulars: "Title: …", "ISBN (paperback): …" and the like, a line or a few for each. */
-import type { BookRecord, Contributor, Role } from '../../record';
+import { contributor, type BookRecord, type Contributor, type Role } from '../../record';
 import { amountFrom } from '../../base';
 import { isbnsIn, type NamedIsbn } from './isbns';
 
@@ -142,7 +142,7 @@ function contributorsOf(given: ReadonlyMap<Field, string[]>): Contributor[] {
         .flatMap((l) => l.split(/\s*[;&]\s*|,\s+(?=\p{Lu})|\s+(?:and|und|et|y)\s+/u))
         .map((n) => n.trim())
         .filter(Boolean)
-        .map((name): Contributor => ({ name, role, sortName: '', life: '' })),
+        .map((name) => contributor(name, role)),
     )
     .map((c, i) => (i === 0 && c.role === 'author' ? { ...c, life } : c));
 }

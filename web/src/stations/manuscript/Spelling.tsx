@@ -5,7 +5,6 @@ import { toast } from 'sonner';
 import { changeOfEdits, firstWords, lastWords, lookedUp, type WordInBook } from '@pagina/core/tidy';
 import { useBook, useTitle } from '@/title/context';
 import { Aside } from '@/ui/Aside';
-import { Button } from '@/ui/Button';
 import { Collapsible } from '@/ui/Collapsible';
 import { DescriptionWord, Meant, MisspeltLine } from '@/forms/Misspelt';
 import { showNothing, showStretch } from './highlight';

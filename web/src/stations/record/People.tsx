@@ -1,39 +1,56 @@
 'use client';
 /** Who made the book: its authors with their lives, and all others by what they did. People of other titles are offered. */
 import { toast } from 'sonner';
-import { ROLE_NAMES, ROLES, sortNameOf, type Contributor, type Role } from '@pagina/core/record';
+import { contributor, ROLE_NAMES, ROLES, sortNameOf, type Contributor } from '@pagina/core/record';
 import type { Person } from '@pagina/data';
+import type { Picture } from '@pagina/core/book';
+import { PictureField } from '@/forms/PictureField';
 import { useBook, useTitle } from '@/title/context';
+import { shortId } from '@/title/ids';
 import { Field } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
 import { AskedBy } from './AskedBy';
 import { Button } from '@/ui/Button';
 import { usePeople } from './usePeople';
-import { useRecord } from './useRecord';
 
-const fresh = (role: Role): Contributor => ({ name: '', role, sortName: '', life: '' });
 /** Others than authors. */
 const OTHERS = ROLES.filter((r) => r !== 'author').map((r) => ({ value: r, name: ROLE_NAMES[r] }));
 
 export function People() {
   const { book } = useBook();
-  const { set } = useRecord();
+  const { session } = useTitle();
   const { people, load } = usePeople();
   const { contributors } = book.record;
   const authors = contributors.filter((c) => c.role === 'author');
   const others = contributors.filter((c) => c.role !== 'author');
-  const keep = (people: Contributor[], label: string): void => set({ contributors: people }, label);
-  const setAuthors = (list: Contributor[]): void => keep([...list, ...others], 'Change the authors');
+  const keep = (list: Contributor[], label: string, pictures: readonly Picture[] = []): void =>
+    void session.change({
+      type: 'group',
+      label,
+      changes: [
+        ...(pictures.length > 0 ? [{ type: 'add-pictures' as const, pictures: [...pictures] }] : []),
+        { type: 'set-record', fields: { contributors: list } },
+      ],
+    });
+  const setAuthors = (list: Contributor[], pictures?: readonly Picture[]): void =>
+    keep([...list, ...others], 'Change the authors', pictures);
   const names = people.map((p) => p.name).filter((n) => !contributors.some((c) => c.name === n));
-  /** A name under which somebody is known brings how they are sorted and their life. */
-  const named = (c: Contributor, name: string): Contributor => {
+  /** A name under which somebody is known brings how they are sorted, their life and their portrait. */
+  const named = (c: Contributor, name: string): { person: Contributor; pictures: Picture[] } => {
     const known = people.find((p) => p.name === name);
+    const brought = c.portrait === null && known?.portrait ? known.portrait : null;
+    const there = brought && book.pictures.find((p) => p.sha256 === brought.sha256);
+    const picture = brought && (there ?? { ...brought, id: `pic-${shortId()}` });
     return {
-      ...c,
-      name,
-      sortName: c.sortName || (known?.sortName ?? ''),
-      life: c.life || (known?.life ?? ''),
+      person: {
+        ...c,
+        name,
+        sortName: c.sortName || (known?.sortName ?? ''),
+        life: c.life || (known?.life ?? ''),
+        portrait: c.portrait ?? picture?.id ?? null,
+      },
+      pictures: picture && !there ? [picture] : [],
     };
   };
   const setOthers = (list: Contributor[]): void => keep([...authors, ...list], 'Change the contributors');
@@ -44,7 +61,7 @@ export function People() {
   ];
   return (
     <>
-      {[...authors, fresh('author')].map((a, i) => (
+      {[...authors, contributor('', 'author')].map((a, i) => (
         <Field
           key={i}
           label={i === 0 ? 'Author' : i === authors.length ? 'Another author' : `Author ${i + 1}`}
@@ -55,7 +72,10 @@ export function People() {
           <Text
             value={a.name}
             suggestions={names}
-            onCommit={(name) => setAuthors(put(authors, i, named(a, name)))}
+            onCommit={(name) => {
+              const { person, pictures } = named(a, name);
+              setAuthors(put(authors, i, person), pictures);
+            }}
           />
         </Field>
       ))}
@@ -72,12 +92,21 @@ export function People() {
           <Field label={`Biography of ${a.name}`} hint="For the page about the author">
             <Text area={3} value={a.life} onCommit={(life) => setAuthors(put(authors, i, { ...a, life }))} />
           </Field>
+          <PictureField
+            label={`Portrait of ${a.name}`}
+            step="Change a portrait"
+            value={a.portrait}
+            onChoose={(portrait) => ({
+              type: 'set-record',
+              fields: { contributors: [...put(authors, i, { ...a, portrait }), ...others] },
+            })}
+          />
           <ElsewhereToo of={a} people={people} onShared={load} />
         </div>
       ))}
       <div role="group" aria-label="Contributors" className="space-y-2">
         <span className="column-head block">Contributors</span>
-        {[...others, fresh('editor')].map((c, i) => (
+        {[...others, contributor('', 'editor')].map((c, i) => (
           <div key={i} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-2">
             <Text
               aria-label={
@@ -86,7 +115,7 @@ export function People() {
               placeholder={i === others.length ? 'Another name' : ''}
               value={c.name}
               suggestions={names}
-              onCommit={(name) => setOthers(put(others, i, named(c, name)))}
+              onCommit={(name) => setOthers(put(others, i, { ...c, name }))}
             />
             {i === others.length ? (
               <span className="self-center text-[13px] text-ink-soft">Then choose what they did.</span>
@@ -107,7 +136,7 @@ export function People() {
 
 /** Offers to tell a life alike in the other titles that name the person. */
 function ElsewhereToo({
-  of: { name, life },
+  of: { name, life, portrait },
   people,
   onShared,
 }: {
@@ -133,7 +162,7 @@ function ElsewhereToo({
   };
   return (
     <Button className="h-7" onClick={() => void share()}>
-      Use this biography in {where} by {name} too
+      Use this biography{portrait ? ' and portrait' : ''} in {where} by {name} too
     </Button>
   );
 }

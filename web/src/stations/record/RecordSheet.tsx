@@ -16,6 +16,7 @@ import { EditionsPart } from './EditionsPart';
 import { FoundBy } from './FoundBy';
 import { ImprintPart } from './ImprintPart';
 import { People } from './People';
+import { Related } from './Related';
 import { Territories } from './Territories';
 import { AskedBy, AskedByProvider } from './AskedBy';
 import { useRecord } from './useRecord';
@@ -77,19 +78,9 @@ export function RecordSheet() {
             </Group>
             <Group title="Its people">
               <People />
-              <Field label="Other books by the author" hint="One title per line, for the “Also by” page">
-                <Text
-                  area={3}
-                  value={record.alsoBy.join('\n')}
-                  onCommit={(v) => {
-                    const alsoBy = v
-                      .split('\n')
-                      .map((t) => t.trim())
-                      .filter(Boolean);
-                    set({ alsoBy }, 'Change the other books');
-                  }}
-                />
-              </Field>
+            </Group>
+            <Group title="Related titles">
+              <Related />
             </Group>
           </div>
           <div className="space-y-7">

@@ -6,6 +6,7 @@ import type { CoverPart } from '@pagina/core/cover';
 import { FAMILIES } from '@pagina/core/design';
 import { plainDescription } from '@pagina/core/record';
 import { useBook } from '@/title/context';
+import { PictureField } from '@/forms/PictureField';
 import { Checkbox } from '@/ui/Checkbox';
 import { ColourField } from '@/ui/ColourField';
 import { Field } from '@/ui/Field';
@@ -14,7 +15,6 @@ import { choicesOf, Select } from '@/ui/Select';
 import { Slider } from '@/ui/Slider';
 import { Text } from '@/ui/Text';
 import { LengthField } from '../Controls';
-import { PictureField } from './PictureField';
 
 const FRONT_NAMES: Record<Front, [name: string, words: string]> = {
   bare: ['The picture alone', 'It carries its own words.'],
@@ -65,6 +65,7 @@ export function CoverPanel({
       {target === 'device' ? (
         <PictureField
           label="Imprint device"
+          step="Cover: imprint device"
           hint="Shown on the back and at the foot of the spine."
           value={plan.device}
           onChoose={(device) => ({ type: 'set-cover', fields: { device } })}
@@ -88,6 +89,7 @@ function FrontSettings({ plan, set }: Settings) {
     <>
       <PictureField
         label="Front picture"
+        step="Cover: front picture"
         hint={
           picture
             ? `${picture.width} × ${picture.height} pixels`
@@ -305,6 +307,7 @@ function LifeSettings({ plan, set }: Settings) {
       />
       <PictureField
         label="Author portrait"
+        step="Cover: author portrait"
         value={plan.portrait}
         onChoose={(portrait) => ({ type: 'set-cover', fields: { portrait } })}
       />

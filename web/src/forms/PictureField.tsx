@@ -1,5 +1,5 @@
 'use client';
-/** A picture of the cover: one of the book's, or a file. */
+/** A picture: one of the book’s, or a file. */
 import type { Change } from '@pagina/core/book';
 import { useBook, useTitle } from '@/title/context';
 import { fileOf, takeIn } from '@/title/pictures';
@@ -10,9 +10,12 @@ export function PictureField({
   label,
   hint,
   value,
+  step = label,
   onChoose,
 }: {
   label: string;
+  /** What choosing it is called in the log of changes. */
+  step?: string;
   hint?: string;
   value: string | null;
   /** The change that puts a picture there, or takes it away. */
@@ -22,7 +25,7 @@ export function PictureField({
   const { book } = useBook();
   const shown = book.pictures.find((p) => p.id === value);
   const choose = (id: string | null): void =>
-    void session.change({ type: 'group', label: `Cover: ${label.toLowerCase()}`, changes: [onChoose(id)] });
+    void session.change({ type: 'group', label: step, changes: [onChoose(id)] });
   return (
     <fieldset>
       <legend className="column-head mb-1">{label}</legend>
@@ -45,9 +48,7 @@ export function PictureField({
             label={`File for: ${label}`}
             className="h-7"
             endings={['image/png', 'image/jpeg']}
-            onFiles={([file]) =>
-              file && void takeIn(session, file, `Cover: ${label.toLowerCase()}`, (id) => [onChoose(id)])
-            }
+            onFiles={([file]) => file && void takeIn(session, file, step, (id) => [onChoose(id)])}
           >
             From a file
           </FileButton>
