@@ -305,7 +305,9 @@ describe('the copying sheet', () => {
     expect(cover?.files).toEqual([{ product: '', name: '9799000000165.jpg' }]);
     expect(
       sheetOf(outlet('sallowby'), factsAt('sallowby')).find((r) => r.field === 'wordFile')?.files,
-    ).toEqual([{ part: 'word', product: 'manuscript', name: 'the-causeway_ines-calloway.docx' }]);
+    ).toEqual([
+      { part: 'word', product: 'manuscript/for/sallowby', name: 'the-causeway_ines-calloway.docx' },
+    ]);
   });
   it('a tick stands for the text that was entered, and shows when that has changed', () => {
     const first = sheetOf(outlet('marram'), factsAt('marram')).find((r) => r.field === 'title')!;

@@ -9,6 +9,7 @@ import {
   Document,
   HeadingLevel,
   ImageRun,
+  InternalHyperlink,
   LevelFormat,
   Packer,
   Paragraph,
@@ -35,7 +36,11 @@ import {
   type Section,
 } from '@pagina/core/book';
 import {
+  captionsListedBy,
+  captionsOf,
+  contentsOf,
   copyrightLines,
+  hasText,
   headingsOf,
   isFromRecord,
   makesIndex,
@@ -62,13 +67,17 @@ const NUMBERS: Record<ListNumbers, string> = { figures: 'numbers', letters: 'let
 /** Name of the bookmark that says what kind of section begins; readers of the house know it. */
 const kindMark = (kind: Section['kind'], n: number): string => `section_${kind.replaceAll('-', '_')}_${n}`;
 
-/** Errors: `word/empty`. `pictures` answers a picture's file by its id. */
+/**
+ * Errors: `word/empty`. `pictures` answers a picture's file by its id, `shop` the address of a book in the shop that the file
+ * is for by its ISBN; links to books are bare words where there is none.
+ */
 export async function makeWordFile(
   book: Book,
   pictures: (id: string) => Uint8Array | null,
+  shop: (isbn: string) => string | null = () => null,
 ): Promise<Outcome<Uint8Array>> {
   if (book.sections.length === 0) return refused('word/empty', 'The book has no section yet.');
-  return done(await new WordWriter(book, pictures).write());
+  return done(await new WordWriter(book, pictures, shop).write());
 }
 
 class WordWriter {
@@ -76,13 +85,19 @@ class WordWriter {
   private readonly text: WordText;
   private readonly headingLevel: number;
   private lists = 0;
+  /** What pages list of the book: contents, captions. */
+  private readonly listed: ReadonlyMap<string, Paragraph[]>;
 
   constructor(
     private readonly book: Book,
     private readonly pictures: (id: string) => Uint8Array | null,
+    shop: (isbn: string) => string | null,
   ) {
     this.headingLevel = book.sections.some((s) => s.kind === 'part') ? 1 : 0;
-    this.text = new WordText(book);
+    this.text = new WordText(book, shop);
+    this.listed = new Map(
+      book.sections.filter((s) => !hasText(s.content)).map((s) => [s.id, this.entriesOf(s)]),
+    );
   }
 
   async write(): Promise<Uint8Array> {
@@ -104,6 +119,14 @@ class WordWriter {
             basedOn: 'Normal',
             paragraph: { indent: { left: 567, right: name === 'Verse' ? 0 : 567 } },
           })),
+          // The styles by which word processors know such lists (names from memory).
+          ...[1, 2, 3].map((n) => ({
+            id: `TOC${n}`,
+            name: `toc ${n}`,
+            basedOn: 'Normal',
+            paragraph: { indent: { left: 360 * (n - 1) } },
+          })),
+          { id: 'TableofFigures', name: 'table of figures', basedOn: 'Normal' },
           { id: 'DefinitionTerm', name: 'Definition Term', basedOn: 'Normal' },
           {
             id: 'Definition',
@@ -176,7 +199,9 @@ class WordWriter {
         : '';
     const above = line ? picturesAbove({ kind: s.kind, content }) : [];
     this.takeNotes(content);
-    const body = content.children.slice(above.length).flatMap((n) => this.block(n, level));
+    const listed = this.listed.get(s.id) ?? [];
+    const body =
+      listed.length > 0 ? listed : content.children.slice(above.length).flatMap((n) => this.block(n, level));
     if (line)
       out.push(
         ...above.flatMap((n, i) => this.figure(n, i === 0)),
@@ -188,12 +213,29 @@ class WordWriter {
         ...(heading?.subtitle ? [new Paragraph({ style: 'Subtitle', text: heading.subtitle })] : []),
         ...body,
       );
-    else
-      out.push(
-        new Paragraph({ pageBreakBefore: true, children: marked([new TextRun('')]) }),
-        ...(s.kind === 'contents' ? [] : body),
-      );
+    else out.push(new Paragraph({ pageBreakBefore: true, children: marked([new TextRun('')]) }), ...body);
     return out;
+  }
+
+  /** The entries of a page of contents or captions, each leading to its place. */
+  private entriesOf(s: Section): Paragraph[] {
+    const { book } = this;
+    const captions = captionsListedBy(s);
+    const entries =
+      s.kind === 'contents'
+        ? contentsOf(book.sections, book)
+        : captions
+          ? captionsOf(book.sections, book, captions)
+          : [];
+    return entries.map(({ section, block, heading, depth }) => {
+      const at = book.sections.indexOf(section);
+      const anchor = block ? this.text.aim(`${section.id}#${block}`) : kindMark(section.kind, at + 1);
+      const words = [heading.number, heading.title].filter(Boolean).join(': ') || heading.label;
+      return new Paragraph({
+        style: captions ? 'TableofFigures' : `TOC${depth + 1}`,
+        children: [new InternalHyperlink({ anchor, children: [new TextRun(words)] })],
+      });
+    });
   }
 
   /** An index that the word processor makes from the fields, with the entries that lead to others. */

@@ -27,7 +27,10 @@ export class WordText {
   private readonly captions;
   private readonly index: WordIndex;
 
-  constructor(private readonly book: Book) {
+  constructor(
+    private readonly book: Book,
+    private readonly shop: (isbn: string) => string | null,
+  ) {
     this.references = new References(book.sections, book);
     this.captions = captionNumbers(book.sections, book);
     this.index = new WordIndex(book);
@@ -39,8 +42,11 @@ export class WordText {
       });
   }
 
-  private aim(target: string): void {
-    if (!this.targets.has(target)) this.targets.set(target, `place_${this.targets.size + 1}`);
+  /** Has a place bear a bookmark; answers its name. */
+  aim(target: string): string {
+    const known = this.targets.get(target) ?? `place_${this.targets.size + 1}`;
+    this.targets.set(target, known);
+    return known;
   }
 
   /** Pages are fields, which whoever opens the file brings up to date (ECMA-376-1 §17.16.5.45); all else is said. */
@@ -100,7 +106,9 @@ export class WordText {
       });
       const link = c.marks.find((m) => m.type.name === 'link');
       const target = (link?.attrs.target as string | undefined) ?? '';
-      if (link?.attrs.kind === 'web') out.push(new ExternalHyperlink({ link: target, children: [run] }));
+      const address = link?.attrs.kind === 'shop' ? this.shop(target) : null;
+      if (address) out.push(new ExternalHyperlink({ link: address, children: [run] }));
+      else if (link?.attrs.kind === 'web') out.push(new ExternalHyperlink({ link: target, children: [run] }));
       else if (link?.attrs.kind === 'place')
         out.push(new InternalHyperlink({ anchor: this.targets.get(target) ?? '', children: [run] }));
       else out.push(run);

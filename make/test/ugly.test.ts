@@ -183,7 +183,13 @@ describe('pages of a form of their own', () => {
       title: 'Reclamation, Enclosure and the Household Economy of the Northern Salt Marshes',
       subtitle: 'A Comparative Study of Fourteen Parishes between the Two Surveys, with an Appendix of Wills',
       contributors: [
-        { name: 'Bartholomew Fairweather-Huntingdon', role: 'author', sortName: '', life: '', portrait: null },
+        {
+          name: 'Bartholomew Fairweather-Huntingdon',
+          role: 'author',
+          sortName: '',
+          life: '',
+          portrait: null,
+        },
         { name: 'Constance Ottoline Abernethy', role: 'author', sortName: '', life: '', portrait: null },
         { name: 'Maximiliane von Hohenfels', role: 'translator', sortName: '', life: '', portrait: null },
         { name: 'Archibald Penhaligon-Trevelyan', role: 'foreword', sortName: '', life: '', portrait: null },

@@ -1,8 +1,10 @@
 /** The manuscript as .docx: read by a library not ours, and brought in again without loss. */
+import { strFromU8, unzipSync } from 'fflate';
+import { SaxesParser } from 'saxes';
 import { describe, expect, it } from 'vitest';
 import mammoth from 'mammoth';
 import type { Node } from 'prosemirror-model';
-import { compareTexts, schema, type Book } from '@pagina/core/book';
+import { compareTexts, schema, type Book, type Section } from '@pagina/core/book';
 import { readManuscript, wordsOfSection } from '@pagina/core/intake';
 import { makeWordFile } from '@pagina/make/word-file';
 import { openNovel } from '../../bench/open-novel';
@@ -172,6 +174,52 @@ describe('the manuscript as .docx', () => {
     const [chapter] = (await again(await made(odd))).sections;
     expect(chapter?.title).toBe('A & B');
     expect(chapter?.content.textContent).toBe('Salt & <sand>, "said" he.');
+  });
+  it('has contents that lead to every section, and links to books in the shop that it is for', async () => {
+    const before = rich();
+    const link = p(
+      'sl',
+      schema.text('Low Water', [schema.mark('link', { kind: 'shop', target: '9799000000165' })]),
+    );
+    const sections = before.sections.flatMap((s): Section[] =>
+      s.kind === 'contents'
+        ? [s, section('fig', 'list-of-figures', [])]
+        : s.title === 'The Carts'
+          ? [{ ...s, content: schema.node('doc', null, [...s.content.children, link]) }]
+          : [s],
+    );
+    const b: Book = { ...before, sections };
+    const file = await makeWordFile(
+      b,
+      () => png(300, 200),
+      (isbn) => `https://sallowby.example/read/${isbn}?from=me`,
+    );
+    if (!file.ok) throw new Error(file.refusal.message);
+    // Read by saxes, a general-purpose reader of XML (ECMA-376-1 §17.16.22 and §17.13.6.2).
+    const parts = unzipSync(file.value);
+    const anchors: string[] = [];
+    const bookmarks: string[] = [];
+    const parser = new SaxesParser();
+    parser.on('opentag', ({ name, attributes }) => {
+      if (name === 'w:hyperlink' && attributes['w:anchor']) anchors.push(attributes['w:anchor'] as string);
+      if (name === 'w:bookmarkStart') bookmarks.push(attributes['w:name'] as string);
+    });
+    parser.write(strFromU8(parts['word/document.xml']!)).close();
+    // Counted by hand in the book above: figures, part, three chapters, epilogue and acknowledgements; the figure; the link.
+    expect(anchors.length).toBe(9);
+    expect(anchors.filter((a) => !bookmarks.includes(a))).toEqual([]);
+    expect(new Set(bookmarks).size).toBe(bookmarks.length);
+    expect(strFromU8(parts['word/_rels/document.xml.rels']!)).toContain(
+      'https://sallowby.example/read/9799000000165?from=me',
+    );
+    // It comes in again without the lists becoming text.
+    const after = await again(file.value);
+    expect(after.sections.map((s) => s.kind)).toEqual(b.sections.map((s) => s.kind));
+    expect(
+      after.sections
+        .filter((s) => s.kind === 'contents' || s.kind === 'list-of-figures')
+        .map((s) => s.content.textContent),
+    ).toEqual(['', '']);
   });
   it('of an empty book is refused', async () => {
     const r = await makeWordFile(book([]), () => null);

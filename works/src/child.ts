@@ -11,6 +11,7 @@ import {
   newBook,
   pagesOf,
   productKeyOf,
+  sectionsIn,
   schema,
   type Book,
   type Edition,
@@ -34,7 +35,7 @@ import { compose } from '@pagina/core/compose';
 import { impressionOfEbook, impressionOfPages, type Impression } from '@pagina/core/proof';
 import { recordSchema } from '@pagina/core/record';
 import { arrivalOf, readDelivery } from '@pagina/core/intake';
-import { bookAddressAt, outletNamed, OUTLETS, sellsEbooks } from '@pagina/core/outlets';
+import { bookAddressAt, editionAt, outletNamed, OUTLETS, sellsEbooks } from '@pagina/core/outlets';
 import {
   familiarPicture,
   ignoreLateRejections,
@@ -92,7 +93,13 @@ async function make({
   if (editionId === null) {
     progress('Writing the manuscript', 0);
     const { makeWordFile } = await import('@pagina/make/word-file');
-    const made = await makeWordFile(book, bytesOf);
+    const shop = outletNamed(outlet);
+    const of = shop && editionAt(shop, book);
+    const made = await makeWordFile(
+      of ? { ...book, sections: sectionsIn(book, of.id) } : book,
+      bytesOf,
+      (isbn) => (shop ? bookAddressAt(shop, isbn, affiliate, links) : null),
+    );
     if (!made.ok) return { type: 'refused', message: made.refusal.message };
     writeFileSync(out, made.value);
     return { type: 'made', pages: 0, findings: [], impression: null };

@@ -35,7 +35,7 @@ export function purposeOf(
   if (product === MANUSCRIPT) return 'For a word processor: the whole text, to be read and marked by others.';
   const { edition: id, form, outlet } = productKeyOf(product);
   const edition = editionOf(book, id);
-  const called = edition ? inSentence(edition.name) : 'book';
+  const called = edition ? inSentence(edition.name) : id === null ? 'manuscript' : 'book';
   switch (form) {
     case 'screen':
       return `For reading the ${called} on a screen, with its cover, bookmarks and links. Not for the printer.`;

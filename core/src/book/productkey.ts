@@ -25,15 +25,16 @@ export const coverOf = (edition: string): string => `${edition}/cover`;
 /** An empty sheet for a designer. */
 export const templateOf = (edition: string): string => `${edition}/template`;
 export const attachedTo = (edition: string, what: Attached): string => `${edition}/${what}`;
-/** An ebook whose links to books in a shop lead to this outlet. */
+/** An ebook, or the manuscript, whose links to books in a shop lead to this outlet. */
 export const forOutlet = (edition: string, outlet: string): string => edition + OUTLET + outlet;
 
 export function productKeyOf(id: string): ProductKey {
-  if (id === MANUSCRIPT) return { edition: null, form: 'whole', outlet: null };
   const form = PARTS.find((p) => id.endsWith(`/${p}`));
   if (form) return { edition: id.slice(0, -form.length - 1), form, outlet: null };
   const at = id.indexOf(OUTLET);
+  const of = at < 0 ? id : id.slice(0, at);
+  const edition = of === MANUSCRIPT ? null : of;
   return at < 0
-    ? { edition: id, form: 'whole', outlet: null }
-    : { edition: id.slice(0, at), form: 'outlet', outlet: id.slice(at + OUTLET.length) };
+    ? { edition, form: 'whole', outlet: null }
+    : { edition, form: 'outlet', outlet: id.slice(at + OUTLET.length) };
 }

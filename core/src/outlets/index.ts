@@ -4,6 +4,7 @@ export { bookPage, isPageName, type BookPageOptions } from './bookpage';
 export * from './conflicts';
 export { dayAfter, dueOf, type Due } from './due';
 export * from './demands';
+export * from './editionat';
 export * from './facts';
 export * from './filenames';
 export * from './imprint';

@@ -2,11 +2,12 @@
  * Links to books in a shop. The manuscript keeps such a link by its ISBN; which address it becomes is the outlet's for which
  * a file is made, for a shop sells no book that leads to another. A file made for no outlet shows the words alone.
  */
-import { editionOf, forOutlet, sectionsIn, type Book, type Section } from '../book';
+import { editionOf, forOutlet, MANUSCRIPT, placingAt, sectionsIn, type Book, type Section } from '../book';
 import { isFromRecord } from '../order';
 import { bareIsbn, isbnFault, otherBooks } from '../record';
 import type { Outlet } from './outlet';
-import { outletNamed } from './outlets';
+import { editionAt } from './editionat';
+import { OUTLETS, outletNamed } from './outlets';
 
 /** What the imprint has with an outlet. */
 export interface Account {
@@ -78,6 +79,17 @@ function hasShopLink({ content }: Section): boolean {
   });
   known.set(content, found);
   return found;
+}
+
+/** Files that are made for the outlets to which a title goes, and for no others. */
+export function filesForOutlets(book: Book): string[] {
+  return OUTLETS.filter((o) => placingAt(book, o.id).chosen).flatMap((o) => {
+    const edition = editionAt(o, book);
+    if (!edition) return [];
+    if (o.files.includes('word')) return [forOutlet(MANUSCRIPT, o.id)];
+    const file = o.files.includes('ebook') ? fileFor(book, edition.id, o.id) : edition.id;
+    return file === edition.id ? [] : [file];
+  });
 }
 
 /** The id of the file that an outlet is sent: an ebook of its own where links lead there, else the edition's that all are sent. */

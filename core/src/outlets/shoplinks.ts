@@ -1,6 +1,6 @@
 /** Where readers find a title: the addresses that outlets gave, and those that were typed by hand. */
 import { editionOf, placingAt, type Book } from '../book';
-import { editionAt } from './facts';
+import { editionAt } from './editionat';
 import { outletsOf, type Imprint } from './imprint';
 import { isWebAddress, withCode, type Account } from './links';
 import { isListed, type Found, type ListingState } from './news';

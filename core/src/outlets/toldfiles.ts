@@ -1,6 +1,6 @@
 /** Files and their names: what was made, and whether the outlet would take it. */
 import { digestOf } from '../base';
-import { coverOf, MANUSCRIPT, setsFront, type Book, type Edition } from '../book';
+import { coverOf, forOutlet, MANUSCRIPT, setsFront, type Book, type Edition } from '../book';
 import { bareIsbn, isbnFault } from '../record';
 import type { Asked } from './asked';
 import { fileNameAt } from './filenames';
@@ -69,7 +69,7 @@ export function filesTo(outlet: Outlet, facts: Facts): FileTo[] {
       case 'ebook':
         return [{ part, product: fileFor(book, edition.id, outlet.id), name: name('.epub') }];
       case 'word':
-        return [{ part, product: MANUSCRIPT, name: name('.docx') }];
+        return [{ part, product: forOutlet(MANUSCRIPT, outlet.id), name: name('.docx') }];
       case 'pages':
         return [{ part, product: edition.id, name: name('_pages.pdf') }];
       case 'cover sheet':
@@ -136,7 +136,13 @@ export function fileTold(outlet: Outlet, asked: Asked, facts: Facts): Told {
     case 'ebook':
       return ebookTold(outlet, facts);
     case 'wordFile':
-      return madeTold(outlet, facts, MANUSCRIPT, '.docx', 'manuscript as a word-processor file');
+      return madeTold(
+        outlet,
+        facts,
+        forOutlet(MANUSCRIPT, outlet.id),
+        '.docx',
+        'manuscript as a word-processor file',
+      );
     case 'pagesFile':
       return madeTold(outlet, facts, edition.id, '_pages.pdf', 'printer’s PDF');
     case 'coverFile':

@@ -124,7 +124,9 @@ export class Assembler {
     // An epilogue ends the book, not its last part (common practice).
     const inPart = rule.matter === 'body' && h.kind !== 'part' && h.kind !== 'epilogue';
     if (inPart) section.parent = part;
-    const content = this.content(h.kind, body, h.at + h.span - pictures.length);
+    const content = this.listsCaptions(h.kind, body)
+      ? emptyContent('b0')
+      : this.content(h.kind, body, h.at + h.span - pictures.length);
     const shown = pictures.reduce((n, b) => n + (isText(b) ? b.pictures.length : 0), 0);
     section.content = rule.opening === 'heading' && pictures.length > 0 ? withAbove(content, shown) : content;
     this.guesses.push({
@@ -135,6 +137,15 @@ export class Assembler {
       look: h.look,
     });
     return h.kind === 'part' ? section.id : inPart ? part : null;
+  }
+
+  /** Sets a list of captions aside that a word processor made: the book makes its own. */
+  private listsCaptions(kind: SectionKind, body: readonly RawBlock[]): boolean {
+    if (kind !== 'list-of-figures' && kind !== 'list-of-tables') return false;
+    const lines = body.filter(isText).filter((b) => !isEmpty(b));
+    const made = lines.length > 0 && lines.every((b) => /^table of figures$/i.test(b.style));
+    if (made) for (const b of lines) this.nodes.aside('typed-contents', b.text);
+    return made;
   }
 
   private begin(kind: SectionKind, title: string, at: number): Section {

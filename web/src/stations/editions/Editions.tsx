@@ -13,6 +13,7 @@ import {
   isFixed,
   isPrint,
   isSample,
+  placingAt,
   productKeyOf,
   attachedTo,
   MANUSCRIPT,
@@ -172,6 +173,17 @@ export function Editions() {
         form: 'For a word processor (.docx)',
         pages: null,
       },
+      ...OUTLETS.filter((o) => o.sells.includes('word'))
+        .map((o) => ({
+          id: forOutlet(MANUSCRIPT, o.id),
+          name: `For ${o.name}`,
+          called: `manuscript for ${o.name}`,
+          isbn: '',
+          form: 'As its ebook is to be (.docx)',
+          pages: null,
+          chosen: placingAt(book, o.id).chosen,
+        }))
+        .filter((line) => line.chosen || hasFile(line.id)),
     ];
   }, [book, composed, products, jobs]);
   return (
@@ -284,7 +296,7 @@ function Made({ line }: { line: Line }) {
 
 function Checked({ line }: { line: Line }) {
   const product = useProduct(line.id);
-  return product && line.id !== MANUSCRIPT ? (
+  return product && productKeyOf(line.id).edition !== null ? (
     <>
       {product.fit ? <Outgrown product={product} /> : null}
       <Checks product={product} />

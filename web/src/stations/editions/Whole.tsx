@@ -2,6 +2,7 @@
 /** What is done with all editions at once: made, and their files fetched together. */
 import { useRef } from 'react';
 import { coverOf, currentFiles, isPrint } from '@pagina/core/book';
+import { filesForOutlets } from '@pagina/core/outlets';
 import { useBook, useTitle } from '@/title/context';
 import { Button, lookOfButton } from '@/ui/Button';
 
@@ -14,6 +15,7 @@ export function MakeAll() {
   const working = new Set(running.map((j) => (j.payload as { edition?: string }).edition));
   const due = book.editions
     .flatMap((e) => (isPrint(e) ? [e.id, coverOf(e.id)] : [e.id]))
+    .concat(filesForOutlets(book))
     .filter((id) => !current.has(id) && !working.has(id));
   const stopping = useRef(false);
   const makeAll = async (): Promise<void> => {
