@@ -127,6 +127,7 @@ const ARRIVING = 6 * 3_600_000;
 /** Columns that may name a file. The log counts, so that undo and older versions find their pictures. */
 const NAMING = [
   'SELECT meta AS text FROM titles',
+  'SELECT value AS text FROM imprint',
   'SELECT arrival AS text FROM arrivals',
   "SELECT change || inverse AS text FROM changes WHERE change LIKE '%sha256%' OR inverse LIKE '%sha256%'",
   "SELECT payload || coalesce(result, '') AS text FROM jobs",

@@ -1,7 +1,8 @@
 /** Jobs that read a manuscript: for a new title, or for one that exists already. */
 import { createReadStream } from 'node:fs';
 import { bookFromJson, bookToJson, type Arrival, type Book } from '@pagina/core/book';
-import { filePath, insertTitle, keepBytes, keepFile, storedSize, type JobEnd } from '@pagina/data';
+import { withHouse } from '@pagina/core/outlets';
+import { filePath, imprintIn, insertTitle, keepBytes, keepFile, storedSize, type JobEnd } from '@pagina/data';
 import { endOf, type Desk } from './desk';
 
 /** Time to read a manuscript, in milliseconds: a start, and some for each megabyte. */
@@ -21,7 +22,10 @@ export async function readManuscriptJob(desk: Desk): Promise<JobEnd> {
   return {
     state: 'done',
     result: { title },
-    also: (tx) => insertTitle(tx, { book: { ...read.book, id: title }, id: title, arrival }),
+    also: async (tx) => {
+      const { house } = await imprintIn(tx);
+      return insertTitle(tx, { book: withHouse({ ...read.book, id: title }, house), id: title, arrival });
+    },
   };
 }
 

@@ -4,6 +4,7 @@ import { done, refused, type Outcome } from '../base';
 import { outletIdSchema } from '../book';
 import { CURRENCIES, currencyTableSchema, taxesSchema, taxSchema } from '../trade';
 import type { Outlet } from './outlet';
+import { houseSchema, NEW_HOUSE } from './house';
 import { outletFrom, ownOutletSchema } from './own';
 import { OUTLETS } from './outlets';
 
@@ -15,6 +16,9 @@ const accountSchema = z.object({
 });
 
 export const imprintSchema = z.object({
+  house: houseSchema.default(NEW_HOUSE),
+  /** In which units lengths are shown; 'trim' for those in which each trim is written. */
+  units: z.enum(['trim', 'mm', 'in']).default('trim'),
   currencies: currencyTableSchema.default(CURRENCIES),
   taxes: taxesSchema.default({}),
   /** What has been given to each outlet of what it needs to know before it pays. */
@@ -31,6 +35,8 @@ export const NEW_IMPRINT: Imprint = imprintSchema.parse({});
 
 /** One thing at a time: what two windows set at once doesn't overwrite what the other set. */
 export const imprintChangeSchema = z.discriminatedUnion('set', [
+  z.object({ set: z.literal('house'), house: houseSchema.partial() }),
+  z.object({ set: z.literal('units'), units: imprintSchema.shape.units.unwrap() }),
   z.object({ set: z.literal('currencies'), table: currencyTableSchema }),
   z.object({
     set: z.literal('tax'),
@@ -49,6 +55,10 @@ export type ImprintChange = z.infer<typeof imprintChangeSchema>;
 /** Error: `imprint/outlet` where an outlet of that name is there already. */
 export function changedImprint(now: Imprint, change: ImprintChange): Outcome<Imprint> {
   switch (change.set) {
+    case 'house':
+      return done({ ...now, house: { ...now.house, ...change.house } });
+    case 'units':
+      return done({ ...now, units: change.units });
     case 'currencies':
       return done({ ...now, currencies: change.table });
     case 'tax': {

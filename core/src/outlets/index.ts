@@ -7,6 +7,7 @@ export * from './demands';
 export * from './editionat';
 export * from './facts';
 export * from './filenames';
+export * from './house';
 export * from './imprint';
 export * from './links';
 export * from './news';

@@ -81,12 +81,16 @@ function hasShopLink({ content }: Section): boolean {
   return found;
 }
 
+/** The id of the word-processor file that an outlet is sent; an outlet of the author's own gets the manuscript as it is. */
+export const wordFileFor = (outlet: string): string =>
+  outletNamed(outlet) ? forOutlet(MANUSCRIPT, outlet) : MANUSCRIPT;
+
 /** Files that are made for the outlets to which a title goes, and for no others. */
 export function filesForOutlets(book: Book): string[] {
   return OUTLETS.filter((o) => placingAt(book, o.id).chosen).flatMap((o) => {
     const edition = editionAt(o, book);
     if (!edition) return [];
-    if (o.files.includes('word')) return [forOutlet(MANUSCRIPT, o.id)];
+    if (o.files.includes('word')) return [wordFileFor(o.id)];
     const file = o.files.includes('ebook') ? fileFor(book, edition.id, o.id) : edition.id;
     return file === edition.id ? [] : [file];
   });

@@ -1,10 +1,10 @@
 /** Files and their names: what was made, and whether the outlet would take it. */
 import { digestOf } from '../base';
-import { coverOf, forOutlet, MANUSCRIPT, setsFront, type Book, type Edition } from '../book';
+import { coverOf, setsFront, type Book, type Edition } from '../book';
 import { bareIsbn, isbnFault } from '../record';
 import type { Asked } from './asked';
 import { fileNameAt } from './filenames';
-import { fileFor, linksToShops } from './links';
+import { fileFor, linksToShops, wordFileFor } from './links';
 import type { FilePart, Outlet } from './outlet';
 import { told, type Facts, type MadeFile, type Told } from './told';
 
@@ -69,7 +69,7 @@ export function filesTo(outlet: Outlet, facts: Facts): FileTo[] {
       case 'ebook':
         return [{ part, product: fileFor(book, edition.id, outlet.id), name: name('.epub') }];
       case 'word':
-        return [{ part, product: forOutlet(MANUSCRIPT, outlet.id), name: name('.docx') }];
+        return [{ part, product: wordFileFor(outlet.id), name: name('.docx') }];
       case 'pages':
         return [{ part, product: edition.id, name: name('_pages.pdf') }];
       case 'cover sheet':
@@ -136,13 +136,7 @@ export function fileTold(outlet: Outlet, asked: Asked, facts: Facts): Told {
     case 'ebook':
       return ebookTold(outlet, facts);
     case 'wordFile':
-      return madeTold(
-        outlet,
-        facts,
-        forOutlet(MANUSCRIPT, outlet.id),
-        '.docx',
-        'manuscript as a word-processor file',
-      );
+      return madeTold(outlet, facts, wordFileFor(outlet.id), '.docx', 'manuscript as a word-processor file');
     case 'pagesFile':
       return madeTold(outlet, facts, edition.id, '_pages.pdf', 'printer’s PDF');
     case 'coverFile':

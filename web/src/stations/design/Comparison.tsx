@@ -1,5 +1,6 @@
 'use client';
 /** Two designs in figures: what each makes of this very book. */
+import { useLengths, type Lengths } from '@/title/lengths';
 import { moneyString } from '@pagina/core/base';
 import { printingCost, lowestListPrice, paperOf, spineWidth } from '@pagina/core/trade';
 import type { PrintEdition } from '@pagina/core/book';
@@ -13,7 +14,11 @@ interface Column {
   composed: Composed | null;
 }
 
-function rowsOf(c: Composed, { paper, inks, binding }: PrintEdition): [string, string][] {
+function rowsOf(
+  c: Composed,
+  { paper, inks, binding }: PrintEdition,
+  say: Lengths['say'],
+): [string, string][] {
   const pages = c.pages.length;
   const cost = printingCost(
     pages,
@@ -23,7 +28,7 @@ function rowsOf(c: Composed, { paper, inks, binding }: PrintEdition): [string, s
   );
   return [
     ['Pages', pages.toLocaleString('en-GB')],
-    ['Spine', `${(spineWidth(pages, paperOf(paper), binding) / 2834.6).toFixed(1)} mm`],
+    ['Spine', say(spineWidth(pages, paperOf(paper), binding))],
     ['Printing cost a copy', cost === null ? 'not bound' : moneyString(cost)],
     ['Lowest list price', cost === null ? 'none' : moneyString(lowestListPrice(cost))],
     ['Characters a line', String(c.characters)],
@@ -34,7 +39,8 @@ function rowsOf(c: Composed, { paper, inks, binding }: PrintEdition): [string, s
 }
 
 export function Comparison({ columns, edition }: { columns: readonly Column[]; edition: PrintEdition }) {
-  const filled = columns.map((c) => (c.composed ? rowsOf(c.composed, edition) : null));
+  const { say } = useLengths();
+  const filled = columns.map((c) => (c.composed ? rowsOf(c.composed, edition, say) : null));
   const labels = filled.find((r) => r)?.map(([label]) => label) ?? [];
   return (
     <div data-comparison>

@@ -25,6 +25,7 @@ import { addAtItsPlace, notesOfKind } from '@pagina/core/order';
 import { shortId } from '@/title/ids';
 import { toast } from 'sonner';
 import { useBook, useComposed, useTitle } from '@/title/context';
+import { useLengths } from '@/title/lengths';
 import { Button } from '@/ui/Button';
 import { Panes } from '@/ui/Panes';
 import { TabView } from '@/ui/Tabs';
@@ -91,6 +92,7 @@ export function Inside() {
       }),
     [session, id],
   );
+  const metric = useLengths().metric(edition?.trim ?? '');
   const latest = useRef(edition);
   latest.current = edition;
   const hand = useMemo<Hand | null>(
@@ -101,7 +103,7 @@ export function Inside() {
             own: new Set(Object.keys(edition.design.set)),
             interior: edition.interior,
             pictures: book.pictures,
-            metric: /mm|cm/i.test(edition.trim),
+            metric,
             set(path, value, label) {
               const design = latest.current && withChoice(latest.current, path, value);
               if (!latest.current || !design) return false;
@@ -118,7 +120,7 @@ export function Inside() {
               })),
           }
         : null,
-    [edition, book.pictures, change, composer],
+    [edition, book.pictures, change, composer, metric],
   );
   if (!edition || !hand)
     return (

@@ -25,6 +25,7 @@ import { linksToShops, OUTLETS, sellsEbooks } from '@pagina/core/outlets';
 import { paperOf, spineWidth } from '@pagina/core/trade';
 import type { Product } from '@pagina/data';
 import { useBook, useComposed, useTitle } from '@/title/context';
+import { useLengths } from '@/title/lengths';
 import { concerns } from '@/title/findings';
 import { Button } from '@/ui/Button';
 import { Progress } from '@/ui/Progress';
@@ -45,7 +46,6 @@ import { Table, type Column } from '@/ui/Table';
 import { Tip } from '@/ui/Tip';
 
 /** Millipoints in a millimetre. */
-const MM = 72_000 / 25.4;
 interface Aside {
   id: string;
   name: string;
@@ -251,6 +251,7 @@ function Form({ line }: { line: Line }) {
 }
 
 function Pages({ line }: { line: Line }) {
+  const { say } = useLengths();
   const print = printOf(useBook().book, line.id);
   const product = useProduct(line.id);
   // A cover has one sheet; the pages that made its spine are the book's.
@@ -264,7 +265,7 @@ function Pages({ line }: { line: Line }) {
           words={`Half the number of pages times the paper’s caliper${print.binding === 'hardback' ? ', and the two boards' : ''}`}
         >
           <span className="block text-[13px] whitespace-nowrap text-ink-soft" tabIndex={0}>
-            spine {(spineWidth(count, paperOf(print.paper), print.binding) / MM).toFixed(1)} mm
+            spine {say(spineWidth(count, paperOf(print.paper), print.binding))}
           </span>
         </Tip>
       ) : null}

@@ -8,6 +8,7 @@ import { Affiliate } from '@/stations/outlets/Affiliate';
 import { Accounts } from './Accounts';
 import { Connections } from './Connections';
 import { Currencies } from './Currencies';
+import { HousePart } from './HousePart';
 import { IsbnBlock } from './IsbnBlock';
 import { OwnOutlets } from './OwnOutlets';
 import { TaxTable } from './TaxTable';
@@ -21,6 +22,12 @@ export function ImprintSheet() {
       {loaded ? (
         <div className="mx-auto grid max-w-[1180px] grid-cols-2 gap-x-12 gap-y-8 px-6 py-6">
           <div className="space-y-8">
+            <Part
+              title="The house"
+              words="New titles begin with these; in other titles the record offers them."
+            >
+              <HousePart imprint={loaded.imprint} change={change} load={load} />
+            </Part>
             <Part
               title="Outlet accounts"
               words="An outlet pays you once it has these. Tick what you’ve given it."

@@ -1,21 +1,14 @@
 'use client';
 /** Outlets that the author describes by name and demands. */
 import { useState } from 'react';
-import {
-  FIELDS_IN_ORDER,
-  OUTLET_FIELDS,
-  type Imprint,
-  type ImprintChange,
-  type OutletField,
-  type OwnOutlet,
-} from '@pagina/core/outlets';
+import { type Imprint, type ImprintChange, type OutletField, type OwnOutlet } from '@pagina/core/outlets';
 import { Button } from '@/ui/Button';
-import { Checkbox } from '@/ui/Checkbox';
 import { Dialog } from '@/ui/Dialog';
 import { Field, input } from '@/ui/Field';
 import { NumberField } from '@/ui/NumberField';
 import { Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
+import { OwnAsks } from './OwnAsks';
 
 const SELLS = {
   reflow: 'an ebook',
@@ -38,18 +31,6 @@ const USUAL: readonly OutletField[] = [
   'ebook',
   'name',
 ];
-/** Choices that only an outlet of Pagina's own offers. */
-const NOT_OFFERED: readonly OutletField[] = ['shops', 'plan', 'exclusive', 'preorder'];
-/** Fields whose length or number an outlet limits. */
-const LIMITED: Partial<Record<OutletField, string>> = {
-  title: 'characters at most',
-  subtitle: 'characters at most',
-  description: 'characters at most',
-  shortDescription: 'characters at most',
-  keywords: 'keywords at most',
-  subjects: 'subjects at most',
-};
-
 const fresh = (): OwnOutlet => ({
   id: `own-${crypto.randomUUID().slice(0, 12)}`,
   name: '',
@@ -147,12 +128,6 @@ function Described({
   onKeep: () => Promise<void>;
 }) {
   const set = (fields: Partial<OwnOutlet>): void => onChange({ ...o, ...fields });
-  const ask = (field: OutletField, fields: Partial<OwnOutlet['asks'][number]> | null): void => {
-    const at = o.asks.findIndex((a) => a.field === field);
-    if (fields === null) set({ asks: o.asks.filter((a) => a.field !== field) });
-    else if (at < 0) set({ asks: [...o.asks, { field, called: '', need: 'needed', ...fields }] });
-    else set({ asks: o.asks.map((a, i) => (i === at ? { ...a, ...fields } : a)) });
-  };
   return (
     <div className="space-y-3">
       <div className="grid grid-cols-2 gap-3">
@@ -215,48 +190,7 @@ function Described({
           />
         </div>
       </div>
-      <div
-        role="group"
-        aria-label="It asks for"
-        className="max-h-[300px] overflow-auto border-y border-rule py-1"
-        tabIndex={0}
-      >
-        {FIELDS_IN_ORDER.filter((f) => !NOT_OFFERED.includes(f)).map((field) => {
-          const asked = o.asks.find((a) => a.field === field);
-          const limit = LIMITED[field];
-          return (
-            <div key={field} className="grid grid-cols-[190px_110px_1fr] items-center gap-2 py-0.5">
-              <Checkbox
-                label={OUTLET_FIELDS[field]}
-                on={asked !== undefined}
-                onSet={(on) => ask(field, on ? {} : null)}
-              />
-              {asked ? (
-                <Checkbox
-                  label="needed"
-                  on={asked.need === 'needed'}
-                  onSet={(on) => ask(field, { need: on ? 'needed' : 'optional' })}
-                />
-              ) : (
-                <span />
-              )}
-              {asked && limit ? (
-                <span className="flex items-center gap-2 text-[13px] text-ink-soft">
-                  <span className="w-20">
-                    <Text
-                      aria-label={`${OUTLET_FIELDS[field]}, ${limit}`}
-                      value={asked.most === undefined ? '' : String(asked.most)}
-                      maxLength={6}
-                      onCommit={(v) => ask(field, { most: /^\d+$/.test(v) ? Number(v) : undefined })}
-                    />
-                  </span>
-                  {limit}
-                </span>
-              ) : null}
-            </div>
-          );
-        })}
-      </div>
+      <OwnAsks asks={o.asks} onChange={(asks) => set({ asks })} />
       <div className="flex justify-end gap-2 pt-1">
         <Button onClick={onCancel}>Cancel</Button>
         <Button

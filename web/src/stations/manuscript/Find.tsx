@@ -32,10 +32,17 @@ const NOTHING: TextQuery = {
   place: 'everywhere',
 };
 
-export function Find({ onClose }: { onClose: () => void }) {
+export function Find({
+  sought = '',
+  onClose,
+}: {
+  /** A word to begin with, gone to as soon as it is found. */
+  sought?: string;
+  onClose: () => void;
+}) {
   const { session, goTo } = useTitle();
   const { book } = useBook();
-  const [query, setQuery] = useState<TextQuery>(NOTHING);
+  const [query, setQuery] = useState<TextQuery>({ ...NOTHING, find: sought, wholeWords: sought !== '' });
   const [at, setAt] = useState(-1);
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
@@ -62,6 +69,12 @@ export function Find({ onClose }: { onClose: () => void }) {
     goTo(e.field ? { section: e.section } : { section: e.section, block: e.block });
     if (!e.field) showStretch(e.block, e.from, e.to);
   };
+  const first = useRef(sought !== '');
+  useEffect(() => {
+    if (!first.current || found.length === 0) return;
+    first.current = false;
+    show(0);
+  });
   const replace = async (edits: readonly TextEdit[]): Promise<void> => {
     await session.flush();
     const what = query.by === '' ? 'Delete' : 'Replace';

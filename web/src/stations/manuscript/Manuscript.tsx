@@ -1,5 +1,6 @@
 'use client';
 /** The manuscript: the text of the whole book, continuous; print's folio and line in the left margin, notes and findings in the right. */
+import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { EditorView } from 'prosemirror-view';
 import type { Finding } from '@pagina/core/base';
@@ -32,7 +33,8 @@ export function Manuscript() {
   const scroller = useRef<HTMLDivElement>(null);
   useAnchoredText(scroller);
   const [active, setActive] = useState<{ view: EditorView; section: string } | null>(null);
-  const [beside, setBeside] = useState<Beside>(null);
+  const sought = useSearchParams().get('find') ?? '';
+  const [beside, setBeside] = useState<Beside>(sought ? 'find' : null);
   const [showSigns, setShowSigns] = useState(false);
   const [asking, setAsking] = useState<Asking>(null);
   const [ticker] = useState(() => new Ticker());
@@ -100,7 +102,7 @@ export function Manuscript() {
           beside === 'tidy' ? (
             <Tidy onClose={() => setBeside(null)} />
           ) : beside === 'find' ? (
-            <Find onClose={() => setBeside(null)} />
+            <Find sought={sought} onClose={() => setBeside(null)} />
           ) : beside === 'outline' ? (
             <Outline shown={shown} scroller={scroller} onClose={() => setBeside(null)} />
           ) : beside === 'spelling' ? (

@@ -1,13 +1,13 @@
 'use client';
 /** What an outlet said of a book beside what happened: files, contents, doubts, subjects, territories, shops. */
+import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Found as FoundThere, Outlet } from '@pagina/core/outlets';
 import { territoryNames } from '@pagina/core/outlets';
 import { subjectOf } from '@pagina/core/record';
+import { useTitle } from '@/title/context';
 import { Collapsible } from '@/ui/Collapsible';
 import { STATE_COLOUR } from './useOutlets';
-
-const list = new Intl.ListFormat('en-GB');
 
 /** A code of Thema; else it’s a shelf of the outlet’s own. */
 const isCode = (subject: string): boolean => /^[A-Z][A-Z0-9]*$/.test(subject);
@@ -30,6 +30,7 @@ function byState(territories: Readonly<Record<string, string>>): [state: string,
 }
 
 export function Found({ of, outlet }: { of: FoundThere; outlet: Outlet }) {
+  const { session } = useTitle();
   const { files, contents, doubts, barriers, subjects, territories, shops, calls, assigned } = of;
   const nothing =
     [files, contents, doubts, barriers, subjects, shops, calls].every((l) => l.length === 0) &&
@@ -67,7 +68,19 @@ export function Found({ of, outlet }: { of: FoundThere; outlet: Outlet }) {
         ))}
         {doubts.length > 0 ? (
           <Row name="Spelling">
-            Unsure about {list.format(doubts.map((d) => `“${d}”`))}. These may be right.
+            Unsure about{' '}
+            {doubts.map((word, i) => (
+              <span key={word}>
+                {i === 0 ? '' : i === doubts.length - 1 ? ' and ' : ', '}
+                <Link
+                  className="underline"
+                  href={`/titles/${session.id}/manuscript?find=${encodeURIComponent(word)}`}
+                >
+                  {word}
+                </Link>
+              </span>
+            ))}
+            . These may be right.
           </Row>
         ) : null}
         {barriers.length > 0 ? <Row name="Accessibility">{barriers.join(' ')}</Row> : null}

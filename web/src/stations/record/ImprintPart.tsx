@@ -1,6 +1,9 @@
 'use client';
 /** Who publishes the book, where and when, and which edition of it this is. */
 import { EDITION_TYPE_NAMES, type EditionType } from '@pagina/core/record';
+import { lackingOf } from '@pagina/core/outlets';
+import { useBook, useTitle } from '@/title/context';
+import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { choicesOf, Select } from '@/ui/Select';
 import { Text } from '@/ui/Text';
@@ -14,11 +17,28 @@ const TYPES = [
 
 export function ImprintPart() {
   const { record, set, line } = useRecord();
+  const { session } = useTitle();
+  const { book, imprint } = useBook();
+  const lacking = lackingOf(book, imprint.house);
   const { year, web, editionNumber, editionType } = record;
   const yearIsRight = /^(?:\d{4})?$/.test(year);
   const webIsRight = web === '' || URL.canParse(web);
   return (
     <>
+      {lacking.length > 0 ? (
+        <Button
+          className="h-7"
+          onClick={() =>
+            void session.change((b) => ({
+              type: 'group',
+              label: 'Fill in from Imprint',
+              changes: lackingOf(b, imprint.house),
+            }))
+          }
+        >
+          Fill in from Imprint
+        </Button>
+      ) : null}
       <div>
         <Field label="Imprint">
           <Text {...line('imprint', 'imprint')} />

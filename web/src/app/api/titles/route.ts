@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import * as z from 'zod';
 import { freshSection, newBook } from '@pagina/core/book';
 import { recordSchema } from '@pagina/core/record';
-import { activeJobs, createTitle, listTitles } from '@pagina/data';
+import { withHouse } from '@pagina/core/outlets';
+import { activeJobs, createTitle, imprintOf, listTitles } from '@pagina/data';
 import { bookTitle } from '@/forms/lines';
 import { answer } from '@/server/answer';
 import { bodyOf } from '@/server/body';
@@ -32,5 +33,7 @@ export const POST = route(async (request) => {
     recordSchema.parse({ title }),
     kinds.map((kind, i) => freshSection(`s${i + 1}`, kind)),
   );
-  return answer({ title: await createTitle(await store(), book, id) }, 201);
+  const s = await store();
+  const { house } = await imprintOf(s);
+  return answer({ title: await createTitle(s, withHouse(book, house), id) }, 201);
 });

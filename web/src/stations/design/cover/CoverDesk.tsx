@@ -5,6 +5,7 @@ import { coverOf, shownBy, templateOf, type CoverPlan } from '@pagina/core/book'
 import type { CoverPart } from '@pagina/core/cover';
 import { paperOf } from '@pagina/core/trade';
 import { useBook, useComposed, useTitle } from '@/title/context';
+import { useLengths } from '@/title/lengths';
 import { Button } from '@/ui/Button';
 import { Checkbox } from '@/ui/Checkbox';
 import { Panes } from '@/ui/Panes';
@@ -20,7 +21,6 @@ import { Sides } from '../Sides';
 import { CoverPanel } from './CoverPanel';
 import { Guides } from './Guides';
 
-const MM = 72_000 / 25.4;
 const NAMES: Record<CoverPart, string> = {
   front: 'Front',
   title: 'Title',
@@ -61,6 +61,7 @@ export function CoverDesk() {
     });
     return () => void (newest = false);
   }, [composer, asked, edition?.id, pages]);
+  const { say } = useLengths();
   const set = (fields: Partial<CoverPlan>, label: string): void =>
     void session.change({ type: 'group', label, changes: [{ type: 'set-cover', fields }] });
   if (!edition)
@@ -84,8 +85,7 @@ export function CoverDesk() {
               data-spine={Math.round(g.spine.width)}
               tabIndex={0}
             >
-              {pages} pages · spine {(g.spine.width / MM).toFixed(1)} mm · sheet {(g.width / MM).toFixed(1)} ×{' '}
-              {(g.height / MM).toFixed(1)} mm
+              {pages} pages · spine {say(g.spine.width)} · sheet {say(g.width, g.height)}
             </span>
           </Tip>
         ) : null}
