@@ -37,6 +37,7 @@ import {
   ownOutletSchema,
   progressOf,
   salesAt,
+  termsOn,
   sheetOf,
   tell,
   type KnownFile,
@@ -82,7 +83,12 @@ const file = (edition: string, more: Partial<KnownFile> = {}): KnownFile => ({
   signedOffAt: null,
   ...more,
 });
-const FILES = [file('ebook'), file('paperback', { pages: 200 }), file('paperback/cover'), file('manuscript')];
+const FILES = [
+  file('ebook'),
+  file('paperback', { pages: 200 }),
+  file('paperback/cover'),
+  file('manuscript/for/sallowby'),
+];
 const edition = (form: Edition['form']): Edition => novel.editions.find((e) => e.form === form)!;
 const outlet = (id: string): Outlet => outletNamed(id)!;
 const placed = (book: Book, id: string, fields: Partial<Placing>): Book => ({
@@ -394,6 +400,13 @@ describe('what a sale brings', () => {
       ['Its own sales', 371],
       ['Bookshops', 207],
     ]);
+  });
+  it('is by the terms of the day: 66 % of 4.99 are 3.2934, and 64 % from 1 April are 3.1936', () => {
+    const earned = (day: string): number | undefined =>
+      salesAt(termsOn(outlet('marram'), day), factsAt('marram')).find((s) => s.market.territory === 'GB')
+        ?.sales[0]?.author;
+    expect([earned('2027-03-31'), earned('2027-04-01'), earned('2030-01-01')]).toEqual([329, 319, 319]);
+    expect(termsOn(outlet('quayhead'), '2030-01-01')).toBe(outlet('quayhead'));
   });
   it('is nothing where the book is not sold', () => {
     expect(at('lanternquay', 'DE', withRecord({ territories: ['GB'] }))).toEqual([]);

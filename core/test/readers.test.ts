@@ -196,13 +196,18 @@ describe('what falls due', () => {
       '2027-02-02 final lanternquay',
       '2027-02-02 final marram',
       '2027-02-12 published',
+      '2027-04-01 terms marram 2027-04-01',
       // Ninety days (common practice).
       '2027-05-13 look again',
     ]);
     expect(due(b, '2026-11-30', true)).not.toContain('2027-02-02 final lanternquay');
   });
   it('moves on when days have passed, and reminders come every so many days', () => {
-    expect(due(b, '2027-02-05')).toEqual(['2027-02-12 published', '2027-05-13 look again']);
+    expect(due(b, '2027-02-05')).toEqual([
+      '2027-02-12 published',
+      '2027-04-01 terms marram 2027-04-01',
+      '2027-05-13 look again',
+    ]);
     expect(due(b, '2027-05-13')).toEqual(['2027-05-13 look again']);
     expect(due(b, '2027-05-14')).toEqual(['2027-08-11 look again']);
     expect(due(b, '2027-05-14', false, { reminders: 0 })).toEqual([]);

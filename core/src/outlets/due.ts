@@ -1,4 +1,4 @@
-/** What falls due for a title: the day it appears, final files of pre-orders, the end of exclusivity, and looking again. */
+/** What falls due for a title: the day it appears, final files of pre-orders, the end of exclusivity, new terms, and looking again. */
 import { placingAt, type Book } from '../book';
 import { outletsOf, type Imprint } from './imprint';
 import type { ListingState } from './news';
@@ -48,6 +48,8 @@ export function dueOf(
         `The final file of ${name} is due at ${outlet.name}.`,
         outlet.id,
       );
+    for (const { from, words } of outlet.later ?? [])
+      add(`terms ${outlet.id} ${from}`, from, `New terms at ${outlet.name}: ${words}`, outlet.id);
     if (isDay(exclusiveUntil))
       add(
         `exclusive ${outlet.id}`,

@@ -18,6 +18,7 @@ export * from './preorder';
 export * from './prices';
 export * from './sheet';
 export { shopLinks, type ListedAt, type ShopLink } from './shoplinks';
+export * from './terms';
 export * from './territories';
 export { territoriesAt } from './toldlists';
 export { besideDigest, filesTo, type FileTo } from './toldfiles';

@@ -43,6 +43,8 @@ export interface Outlet extends Omit<EbookOutlet, 'ebook'> {
   /** Territories where it sells (ISO 3166-1); null for all of them. */
   territories: readonly string[] | null;
   plans: readonly Plan[];
+  /** Plans that it has announced, from an ISO day on, and what changes by them; soonest first. */
+  later?: readonly { from: string; plans: readonly Plan[]; words: string }[];
   passes: readonly PassedTo[];
   /** Height of the cover in pixels, by width to height, and the longest side that it takes. */
   cover: { height: number; least: number; ratio: number };

@@ -70,6 +70,21 @@ export const marram: Outlet = {
       steps: [keeps('Marram', 34)],
     },
   ],
+  later: [
+    {
+      from: '2027-04-01',
+      words: 'Marram keeps 36 % of a sale instead of 34 %.',
+      plans: [
+        {
+          id: 'one',
+          name: 'One rate',
+          bands: bands(ALL_CURRENCIES, 0),
+          territories: null,
+          steps: [keeps('Marram', 36)],
+        },
+      ],
+    },
+  ],
   passes: [],
   cover: { height: 2_560, least: 1_400, ratio: 0.66 },
   exclusive: 0,

@@ -69,7 +69,7 @@ export function OwnAsks({ asks, onChange }: { asks: Asks; onChange: (asks: Asks)
       <div
         role="group"
         aria-label="It asks for"
-        className="max-h-[280px] overflow-auto border-y border-rule"
+        className="max-h-[230px] overflow-auto border-y border-rule"
         tabIndex={0}
       >
         <DndContext sensors={sensors} onDragEnd={moved}>

@@ -1,13 +1,15 @@
 'use client';
 /** The price sheet of one outlet: what a sale brings, by territory, step by step. */
 import dynamic from 'next/dynamic';
-import { useMemo } from 'react';
+import { format } from 'date-fns';
+import { useMemo, useState } from 'react';
 import {
   comparedPlans,
   lowestAt,
   priceAt,
   salesAt,
   sumString,
+  termsOn,
   territoryName,
   type Facts,
   type Outlet,
@@ -16,12 +18,22 @@ import {
 import { inSentence, moneyString } from '@pagina/core/base';
 import { numberOf, TAXES_OF, type SaleLine } from '@pagina/core/trade';
 import { useBook } from '@/title/context';
+import { Select } from '@/ui/Select';
+import { isoDay } from './Choices';
 import { Table, type Column } from '@/ui/Table';
 
 const PlansChart = dynamic(() => import('./PlansChart'), { ssr: false });
 
-export function Prices({ outlet, facts }: { outlet: Outlet; facts: Facts }) {
+export function Prices({ outlet: listed, facts }: { outlet: Outlet; facts: Facts }) {
   const { book } = useBook();
+  const { later = [] } = listed;
+  /** By the terms of the day on which the book appears, if that is still to come. */
+  const [day, setDay] = useState(() => {
+    const today = isoDay(new Date());
+    return book.record.published > today ? book.record.published : today;
+  });
+  const outlet = useMemo(() => termsOn(listed, day), [listed, day]);
+  const inForce = later.filter((l) => l.from <= day).at(-1);
   const { edition, size, currencies } = facts;
   const sales = useMemo(() => salesAt(outlet, facts), [outlet, facts]);
   const price = priceAt(outlet, facts);
@@ -48,6 +60,23 @@ export function Prices({ outlet, facts }: { outlet: Outlet; facts: Facts }) {
         {edition.form !== 'print' ? `; the file has ${megabytes(size)}` : ''}.
         {lowest ? ` The lowest list price that pays for the printing is ${moneyString(lowest)}.` : ''}
       </p>
+      {later.length > 0 ? (
+        <div className="flex flex-wrap items-center gap-3 text-[13px]">
+          <Select
+            label="Terms in force"
+            value={inForce?.from ?? ''}
+            choices={[
+              { value: '', name: 'The terms of today' },
+              ...later.map((l) => ({
+                value: l.from,
+                name: `From ${format(new Date(`${l.from}T00:00`), 'd MMMM yyyy')}`,
+              })),
+            ]}
+            onChoose={(from) => setDay(from || isoDay(new Date()))}
+          />
+          <span className="text-ink-soft">{later.map((l) => l.words).join(' ')}</span>
+        </div>
+      ) : null}
       {home && home.sales.length > 1 ? <Better of={home} size={size} outlet={outlet} /> : null}
       {sales.length === 0 ? (
         <p className="text-ink-soft">It doesn’t sell in the territories and currencies of the record.</p>
