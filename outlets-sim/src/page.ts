@@ -2,6 +2,7 @@
 import { WEATHERS, type House } from './house';
 import { SHOPS } from './names';
 import type { Reply } from './http';
+import { endedMonths } from './sales';
 import { SHOPS_OPEN } from './shops';
 import { escaped } from './xml';
 
@@ -15,6 +16,18 @@ document.querySelectorAll('button').forEach((b) => b.addEventListener('click', (
 export interface SftpDoor {
   port: number;
   fingerprint: string;
+}
+
+/** Reports of the months that have ended, for those who fetch them by hand. */
+function salesOf(house: House): string {
+  const months = endedMonths(house);
+  if (months.length === 0)
+    return '<h2>Sales reports</h2><p>The first one comes when the month has ended.</p>';
+  const rows = months.map((month) => {
+    const links = SHOPS.map((id) => `<a href="/sales/${id}/${month}">${SHOPS_OPEN[id].name}</a>`);
+    return `<tr><th scope="row">${month}</th><td>${links.join(', ')}</td></tr>`;
+  });
+  return `<h2>Sales reports</h2><table><tbody>${rows.join('')}</tbody></table>`;
 }
 
 export function pageOf(house: House, { port, fingerprint }: SftpDoor): Reply {
@@ -31,6 +44,6 @@ export function pageOf(house: House, { port, fingerprint }: SftpDoor): Reply {
 <p>These shops are invented and run on this computer. Copy the key of an account into Pagina’s Imprint page to connect it.</p>
 <p>It is ${house.dateOf(house.day)}, day ${house.day}. <button value="1">Advance one day</button> <button value="7">Advance seven days</button></p>
 <table><thead><tr><th>Outlet</th><th>Key of your account</th><th>Its connection today</th><th>Books</th></tr></thead><tbody>${rows.join('')}</tbody></table>
-<p>Shelfmoor is reached over SFTP at port ${port}.</p><script>${SCRIPT}</script></html>`;
+<p>Shelfmoor is reached over SFTP at port ${port}.</p>${salesOf(house)}<script>${SCRIPT}</script></html>`;
   return { status: 200, headers: { 'Content-Type': 'text/html; charset=utf-8' }, body };
 }

@@ -1,6 +1,6 @@
 /**
  * All shops behind one address: `/SHOP/…` is a shop's own. `GET /desk` tells the day, the weather and the accounts, and
- * `POST /desk` moves the day (`days`) or changes the weather at a shop (`shop`, `weather`); `/` shows the same to a person.
+ * `GET /SHOP/sales?month=YYYY-MM` is a shop's report of a month, `POST /desk` moves the day (`days`) or changes the weather at a shop (`shop`, `weather`); `/` shows the same to a person.
  */
 import { createHmac } from 'node:crypto';
 import { createServer, type IncomingMessage, type Server } from 'node:http';
@@ -8,6 +8,8 @@ import { WEATHERS, type House, type Weather } from './house';
 import { isShop, SHOPS, type ShopId } from './names';
 import { answer, jsonOf, refuse, type Call, type Reply } from './http';
 import { pageOf, type SftpDoor } from './page';
+import { reportOf } from './sales';
+import type { Shop } from './shop';
 import { SHOPS_OPEN } from './shops';
 
 const MOST_BYTES = 300_000_000;
@@ -34,8 +36,20 @@ export async function callAt(house: House, id: ShopId, call: Call): Promise<Outc
   }
   const shop = SHOPS_OPEN[id];
   if (!shop.allows(call, house.accounts[id])) return { reply: refuse(401, 'We don’t know that key.') };
-  const reply = await shop.handle(call, house);
+  const month = call.method === 'GET' && call.path === '/sales' ? (call.query.get('month') ?? '') : null;
+  const reply = month === null ? await shop.handle(call, house) : salesReply(house, shop, month);
   return weather === 'cut' && call.method !== 'GET' && call.method !== 'HEAD' ? 'lost' : { reply };
+}
+
+/** What a shop sold in a month, for whoever asks with the key, and for a person at the desk. */
+function salesReply(house: House, shop: Shop, month: string): Reply {
+  const report = reportOf(house, shop, month);
+  if (!report) return refuse(404, 'That month hasn’t ended, or is before our time.');
+  const headers = {
+    'Content-Type': `${report.type}; charset=utf-8`,
+    'Content-Disposition': `attachment; filename="${report.name}"`,
+  };
+  return { status: 200, headers, body: report.text };
 }
 
 /** The desk at which a person moves the day and changes the weather. */
@@ -104,6 +118,8 @@ async function outcomeOf(house: House, q: IncomingMessage, sftp: () => SftpDoor)
   };
   if (isShop(first)) return callAt(house, first, call);
   if (url.pathname === '/desk') return { reply: await atDesk(house, call, sftp) };
+  const [, , shop = '', month = ''] = url.pathname.split('/');
+  if (first === 'sales' && isShop(shop)) return { reply: salesReply(house, SHOPS_OPEN[shop], month) };
   if (url.pathname === '/') return { reply: pageOf(house, sftp()) };
   return { reply: refuse(404, 'There is nothing here.') };
 }

@@ -1,7 +1,8 @@
 /**
  * Shelfmoor, an invented wholesaler to libraries that is reached over SFTP. A parcel is a folder `in/KEY` with the files,
  * their checksums in `files.sha256` (as `sha256sum` writes them), and last of all `record.xml`, an ONIX message of one
- * product, which is renamed into place. What came of it is in `out/KEY.xml`, and how a book stands in `out/NUMBER.xml`.
+ * product, which is renamed into place. What came of it is in `out/KEY.xml`, and how a book stands in `out/NUMBER.xml`;
+ * `out/sales-YYYY-MM.xml` reports a month.
  * A record without files changes what is told (notification 04), or takes the book from sale (05). A book is known by its
  * record's reference, so that it can't come twice.
  */
@@ -21,6 +22,7 @@ import {
 import { factsOf } from '../facts';
 import { type House } from '../house';
 import { sha256Of } from '../names';
+import { reportOf } from '../sales';
 import { refuse } from '../http';
 import { differences, isIsbn } from '../look';
 import { productIn, type OnixProduct } from '../onix';
@@ -149,6 +151,8 @@ const attr = (name: string, value: string): string => ` ${name}="${escaped(value
 /** A file of the folder `out`; null where there is none. */
 export async function outFile(house: House, name: string): Promise<string | null> {
   await collect(house);
+  const month = /^sales-(.+)\.xml$/.exec(name)?.[1];
+  if (month) return reportOf(house, shelfmoor, month)?.text ?? null;
   const id = name.replace(/\.xml$/, '');
   const books = house.booksAt('shelfmoor');
   const heard = house.heardAt('shelfmoor');
