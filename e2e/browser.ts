@@ -106,6 +106,7 @@ export const serverBook = async (
     record: Record<string, unknown>;
     editions: { id: string; name: string; isbn: string; form: string }[];
     pictures: { id: string; type: string }[];
+    cover: { device: string | null };
   };
 }> => (await (await fetch(`${address()}/api/titles/${id}`)).json()) as never;
 

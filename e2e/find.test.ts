@@ -80,4 +80,10 @@ describe('find and replace', () => {
     await page.keyboard.press('Escape');
     expect(errors).toEqual([]);
   });
+
+  it('opens at a word that an address asks for, and goes to it', async () => {
+    await page.goto(page.url().replace(/\/manuscript.*$/, '/manuscript?find=lifeboat'));
+    await status().getByText('1 place in 1 section').waitFor();
+    await page.waitForFunction(() => [...(CSS.highlights.get('found') ?? [])].join('') === 'lifeboat');
+  });
 });

@@ -1,7 +1,17 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
 import sharp from 'sharp';
-import { address, AxeBuilder, bringIn, choose, connect, openBrowser, saved, station } from './browser';
+import {
+  address,
+  AxeBuilder,
+  bringIn,
+  choose,
+  connect,
+  openBrowser,
+  saved,
+  serverBook,
+  station,
+} from './browser';
 import { isbn13CheckDigit } from '@pagina/core/record';
 import { png, styledManuscript } from '../core/test/fixtures/manuscript';
 
@@ -265,6 +275,19 @@ it('keeps the imprint’s accounts, rates and taxes, and outlets of one’s own'
   await dialog.getByLabel('Name', { exact: true }).fill('Corner Shelf');
   await dialog.getByLabel('Keywords, keywords at most').fill('2');
   await dialog.getByLabel('Keywords, keywords at most').blur();
+  // Its fields come in the order of its own pages, and under its own names.
+  await dialog.getByLabel('Keywords is called there').fill('Labels');
+  await dialog.getByRole('button', { name: 'Move Keywords', exact: true }).focus();
+  await page.keyboard.press('Space');
+  await page.waitForTimeout(300);
+  for (let up = 0; up < 4; up++) {
+    await page.keyboard.press('ArrowUp');
+    await page.waitForTimeout(300);
+  }
+  await page.keyboard.press('Space');
+  await expect
+    .poll(() => dialog.locator('[data-asked-field]').first().getAttribute('data-asked-field'))
+    .toBe('keywords');
   expect(await new AxeBuilder(page).violations()).toEqual([]);
   await dialog.getByRole('button', { name: 'Save' }).click();
   await page.getByText('takes an ebook, asks for 11 things').waitFor();
@@ -272,9 +295,61 @@ it('keeps the imprint’s accounts, rates and taxes, and outlets of one’s own'
   await outlet('Corner Shelf').click();
   await tab('Copying sheet');
   await page.locator('li[data-row="keywords"]').getByText('only 2 are accepted').waitFor();
+  await page.locator('li[data-row="keywords"]').getByText('Labels').first().waitFor();
+  expect(await page.locator('li[data-row]').first().getAttribute('data-row')).toBe('keywords');
   await tab('Prices');
   // With 19 %, £4.99 is 6.2375 euros without tax, 7.42 with it: 6.99 or 7.99, and 6.99 is nearer.
   await expect.poll(() => page.locator('tr[data-territory="DE"]').textContent()).toContain('~€6.99');
+});
+
+it('begins new titles with the house, offers it to others, and measures in its units', async () => {
+  await page.goto(`${address()}/imprint`);
+  const house = page.getByRole('region', { name: 'The house' });
+  for (const [label, value] of [
+    ['Name', 'Tidewrack Press'],
+    ['Place', 'Pellmouth'],
+    ['Web address', 'https://tidewrack.example'],
+  ] as const) {
+    await house.getByLabel(label).fill(value);
+    await house.getByLabel(label).blur();
+  }
+  await page.setInputFiles('input[aria-label="Picture of the device"]', {
+    name: 'device.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(png(60, 80)),
+  });
+  await page.getByAltText('The device of the house').waitFor();
+  await page.setInputFiles('input[aria-label="Picture of the device"]', {
+    name: 'poem.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from('Shall I compare thee'),
+  });
+  await page.getByText('This isn’t a picture that can be opened').waitFor();
+  await choose(house.getByRole('combobox', { name: 'Lengths are shown in' }), 'Inches');
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  const made = await page.request.post(`${address()}/api/titles`, { data: { title: 'Of the House' } });
+  const { title } = (await made.json()) as { title: string };
+  const { book } = await serverBook(title);
+  expect(book.record).toMatchObject({
+    imprint: 'Tidewrack Press',
+    place: 'Pellmouth',
+    web: 'https://tidewrack.example',
+  });
+  expect(book.pictures.find((p) => p.id === book.cover.device)).toMatchObject({
+    width: 60,
+    height: 80,
+  });
+  await station(page, id, 'record');
+  await page.getByRole('button', { name: 'Fill in from Imprint' }).click();
+  await page.getByRole('button', { name: 'Fill in from Imprint' }).waitFor({ state: 'detached' });
+  await expect.poll(() => page.getByLabel('Place').inputValue()).toBe('Pellmouth');
+  // Titles of other tests begin with no house.
+  const none = { name: '', place: '', web: '', device: null };
+  for (const data of [
+    { set: 'house', house: none },
+    { set: 'units', units: 'trim' },
+  ])
+    expect((await page.request.put(`${address()}/api/imprint`, { data })).status()).toBe(200);
 });
 
 it('gives an edition the next number of the block, which no other gets, and fixes it once an outlet has the book', async () => {

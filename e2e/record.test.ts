@@ -2,6 +2,7 @@
 import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
+import { png } from '../core/test/fixtures/manuscript';
 import { address, AxeBuilder, bringIn, choose, openBrowser, saved, serverBook, station } from './browser';
 
 let browser: Browser;
@@ -128,4 +129,121 @@ it('knows its people in the next title, and tells their life alike in both by on
     ((await serverBook(of)).book.record.contributors as { life: string }[]).map((c) => c.life);
   expect((await lives(id))[0]).toBe('She moved inland.');
   expect(await new AxeBuilder(page).violations()).toEqual([]);
+});
+
+it('has a description with markup, checked for spelling, and seen as an outlet gets it', async () => {
+  await station(page, id, 'record');
+  const box = page.getByRole('textbox', { name: 'Description', exact: true });
+  await box.click();
+  await page.keyboard.type('The weir holds the ');
+  await page.keyboard.press('Control+b');
+  await page.keyboard.type('watter');
+  await page.keyboard.press('Control+b');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'List', exact: true }).click();
+  await page.keyboard.type('mud');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('carts & <reeds>');
+  await field('Subtitle').click();
+  await saved(page);
+  expect((await record()).description).toBe(
+    '<p>The weir holds the <strong>watter</strong></p><ul><li>mud</li><li>carts &amp; &lt;reeds&gt;</li></ul>',
+  );
+  await page.locator('.doubted', { hasText: 'watter' }).waitFor();
+  await page.getByRole('button', { name: /^1 word isn’t in the dictionary/ }).click();
+  await page.getByRole('button', { name: /^watter/ }).click();
+  await page.getByRole('button', { name: 'water', exact: true }).click();
+  await expect
+    .poll(async () => (await record()).description)
+    .toContain('The weir holds the <strong>water</strong>');
+  await page.getByRole('button', { name: 'Preview' }).click();
+  const preview = page.getByRole('group', { name: 'Preview of the description' });
+  await preview.locator('li', { hasText: 'carts & <reeds>' }).waitFor();
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  // Typing is undone in the field first; what was saved, by the book's Undo.
+  await box.click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type('xyz');
+  await page.keyboard.press('Control+z');
+  await field('Subtitle').click();
+  await page.waitForTimeout(400);
+  expect((await record()).description).not.toContain('xyz');
+});
+
+it('takes what was copied from a shop’s page with no more markup than shops accept', async () => {
+  const box = page.getByRole('textbox', { name: 'Description', exact: true });
+  await box.click();
+  await page.keyboard.press('Control+a');
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData(
+      'text/html',
+      '<h2>Weirs</h2><div style="color:red">A <i>slow</i> book<script>alert(1)</script></div>',
+    );
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  });
+  await field('Subtitle').click();
+  await saved(page);
+  expect((await record()).description).toBe('<p>Weirs</p><p>A <em>slow</em> book</p>');
+});
+
+it('names related titles in both records, tells when one doesn’t, and lists them on the page Also by', async () => {
+  const titles = (await (await page.request.get(`${address()}/api/titles/${id}/related`)).json()) as {
+    titles: { id: string; name: string }[];
+  };
+  const other = titles.titles.find((t) => t.name === 'A Second Book')!.id;
+  await page.reload();
+  await page.getByRole('combobox', { name: 'Add a related title' }).click();
+  await page.getByPlaceholder('Type a part of the name').fill('A Second Book');
+  await page.getByRole('option', { name: /A Second Book/ }).click();
+  const row = page.locator(`[data-related="${other}"]`);
+  await row.getByText('A Second Book').waitFor();
+  const related = async (of: string): Promise<string[]> =>
+    ((await serverBook(of)).book.record.related as { title: string; relation: string }[]).map(
+      (r) => `${r.title} ${r.relation}`,
+    );
+  await expect.poll(() => related(other)).toEqual([`${id} same-author`]);
+  await choose(row.getByRole('combobox'), 'Replaced by this book');
+  await expect.poll(() => related(other)).toEqual([`${id} replaced-by`]);
+  await choose(row.getByRole('combobox'), 'By the same author');
+  await expect.poll(() => related(other)).toEqual([`${id} same-author`]);
+  expect(await new AxeBuilder(page).violations()).toEqual([]);
+  // Undone here alone, the other still names this one: either is offered.
+  await page.getByRole('button', { name: 'Remove A Second Book' }).click();
+  await expect.poll(() => related(other)).toEqual([]);
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await row.getByText('It doesn’t name this book.').waitFor();
+  await row.getByRole('button', { name: 'Name it there' }).click();
+  await expect.poll(() => related(other)).toEqual([`${id} same-author`]);
+  // The page is made of them.
+  await station(page, id, 'order');
+  await page.getByText('Also by').first().waitFor();
+  expect(errors).toEqual([]);
+});
+
+it('shows an author’s portrait, which goes with the biography to the other title', async () => {
+  await station(page, id, 'record');
+  const [author] = (await record()).contributors as { name: string }[];
+  await page.setInputFiles(`input[aria-label="File for: Portrait of ${author!.name}"]`, {
+    name: 'portrait.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(png(40, 50)),
+  });
+  const share = page.getByRole('button', {
+    name: new RegExp(`^Use this biography and portrait in the .* by ${author!.name} too`),
+  });
+  await share.click();
+  await share.waitFor({ state: 'detached' });
+  const titles = (await (await page.request.get(`${address()}/api/titles/${id}/related`)).json()) as {
+    titles: { id: string; name: string }[];
+  };
+  const { book } = await serverBook(titles.titles.find((t) => t.name === 'A Second Book')!.id);
+  const [there] = book.record.contributors as { portrait: string | null }[];
+  expect(book.pictures.find((p) => p.id === there!.portrait)).toMatchObject({
+    width: 40,
+    height: 50,
+  });
+  expect(errors).toEqual([]);
 });

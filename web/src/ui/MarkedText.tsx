@@ -172,9 +172,9 @@ export function MarkedText({
   const pressed = view ? pressedIn(view.state) : [];
   return (
     <div className="rounded-[2px] border border-edge bg-sheet">
-      <Toolbar label={`Markup of the ${label.toLowerCase()}`} className="min-h-8 px-1.5! py-0.5">
+      <Toolbar label="Markup" className="min-h-8 px-1.5! py-0.5">
         <AnyOf
-          label="Markup"
+          label="Marks and lists"
           keepsFocus
           values={pressed}
           choices={TOOLS.map(({ value: v, name, tip }) => ({ value: v, name, tip, className: 'h-6' }))}
