@@ -66,7 +66,7 @@ export async function nameIn(
     .where(and(inArray(titles.id, [other, title]), isNull(titles.deletedAt)));
   const here = rows.find((r) => r.id === title);
   const there = rows.find((r) => r.id === other);
-  if (!here || !there) return false;
+  if (!here || !there || other === title) return false;
   const now = relativeOf(other, there.meta).related;
   const called = relativeOf(title, here.meta);
   const entry = relation && namedAs(called, INVERSE[relation]);

@@ -41,4 +41,5 @@ it('others are known by what they are called and sold by; one that was deleted i
   expect(await relativesOf(store, second)).toEqual([]);
   expect(await nameIn(store, second, first, 'similar')).toBe(false);
   expect(await nameIn(store, 'nowhere', second, 'similar')).toBe(false);
+  expect(await nameIn(store, second, second, 'similar')).toBe(false);
 });

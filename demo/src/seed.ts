@@ -9,8 +9,9 @@ import { arrivalOf, readManuscript } from '@pagina/core/intake';
 import { addAtItsPlace } from '@pagina/core/order';
 import { changeOfEdits, tidyReferences } from '@pagina/core/tidy';
 import { isbn13CheckDigit, type BookRecord } from '@pagina/core/record';
-import { acceptArrival, createTitle, keepBytes, openStore } from '@pagina/data';
+import { acceptArrival, changeImprint, createTitle, keepBytes, openStore } from '@pagina/data';
 import { connectOutlets } from './connections';
+import { relateBooks } from './relate';
 import { manuscript } from './manuscript';
 import { demoPictures } from './pictures';
 import { scene } from './scenes';
@@ -225,4 +226,9 @@ for (const demo of DEMOS) {
 }
 const laidOut = await pictureBookWithFiles();
 await createTitle(store, await withStored(laidOut.book, laidOut.files));
+await relateBooks(store);
+await changeImprint(store, {
+  set: 'house',
+  house: { name: 'Tidewrack Press', place: 'Pellmouth', web: 'https://tidewrack.example' },
+});
 await connectOutlets(store, root);

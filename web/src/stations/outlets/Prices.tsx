@@ -69,12 +69,14 @@ export function Prices({ outlet: listed, facts }: { outlet: Outlet; facts: Facts
               { value: '', name: 'The terms of today' },
               ...later.map((l) => ({
                 value: l.from,
-                name: `From ${format(new Date(`${l.from}T00:00`), 'd MMMM yyyy')}`,
+                name: `The terms from ${longDay(l.from)}`,
               })),
             ]}
             onChoose={(from) => setDay(from || isoDay(new Date()))}
           />
-          <span className="text-ink-soft">{later.map((l) => l.words).join(' ')}</span>
+          <span className="text-ink-soft">
+            {later.map((l) => `From ${longDay(l.from)}: ${l.words}`).join(' ')}
+          </span>
         </div>
       ) : null}
       {home && home.sales.length > 1 ? <Better of={home} size={size} outlet={outlet} /> : null}
@@ -103,6 +105,7 @@ export function Prices({ outlet: listed, facts }: { outlet: Outlet; facts: Facts
   );
 }
 
+const longDay = (day: string): string => format(new Date(`${day}T00:00`), 'd MMMM yyyy');
 const megabytes = (bytes: number): string =>
   bytes === 0 ? 'no size yet' : `${(bytes / 1e6).toLocaleString('en-GB', { maximumFractionDigits: 2 })} MB`;
 
