@@ -24,6 +24,14 @@ const amount = (minor: number, point = '.'): string => (minor / 100).toFixed(2).
 const share = (minor: number, hundredths: number): number => Math.round((minor * hundredths) / 100);
 const minorOf = (text: unknown): number => Math.round(Number(text) * 100);
 const text = (told: Told, field: string): string => (typeof told[field] === 'string' ? told[field] : '');
+/** Where a shop calls things as most do. */
+const offered = (told: Told, list: number, owed: number): Offer => ({
+  title: text(told, 'title'),
+  isbn: text(told, 'isbn'),
+  currency: text(told, 'currency'),
+  list,
+  owed,
+});
 const lines = (rows: readonly (readonly (string | number)[])[], between: string): string =>
   `${rows.map((r) => r.join(between)).join('\r\n')}\r\n`;
 
@@ -52,15 +60,7 @@ export const REPORTS: Record<ShopId, Writes> = {
       const list = Number(told.price);
       const wide = text(told, 'rate') !== 'plain';
       const owed = wide ? share(list - Math.round(DELIVERY * megabytes(book)), 68) : share(list, 40);
-      return [
-        {
-          title: text(told, 'title'),
-          isbn: text(told, 'isbn'),
-          currency: text(told, 'currency'),
-          list,
-          owed,
-        },
-      ];
+      return [offered(told, list, owed)];
     },
     write: (sold, month) =>
       JSON.stringify(
@@ -185,15 +185,7 @@ export const REPORTS: Record<ShopId, Writes> = {
     ending: 'xml',
     offers({ told }) {
       const list = minorOf(told.price);
-      return [
-        {
-          title: text(told, 'title'),
-          isbn: text(told, 'isbn'),
-          currency: text(told, 'currency'),
-          list,
-          owed: share(list, 50),
-        },
-      ];
+      return [offered(told, list, share(list, 50))];
     },
     write: (sold, month) =>
       `<lendings month="${month}">${sold
@@ -215,15 +207,7 @@ export const REPORTS: Record<ShopId, Writes> = {
       // Its own printing charge; what is left of sixty hundredths after it.
       const printing = 85 + Math.round(1.2 * (pages && 'pages' in pages ? Number(pages.pages) : 0));
       const owed = share(list, 60) - printing;
-      return [
-        {
-          title: text(told, 'title'),
-          isbn: text(told, 'isbn'),
-          currency: text(told, 'currency'),
-          list,
-          owed,
-        },
-      ];
+      return [offered(told, list, owed)];
     },
     write: (sold, month) =>
       `<statement month="${month}">${sold
