@@ -179,7 +179,7 @@ export function Editions() {
           name: `For ${o.name}`,
           called: `manuscript for ${o.name}`,
           isbn: '',
-          form: 'As its ebook is to be (.docx)',
+          form: `The ebook’s text, its links to books lead to ${o.name} (.docx)`,
           pages: null,
           chosen: placingAt(book, o.id).chosen,
         }))
