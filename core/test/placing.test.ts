@@ -46,7 +46,7 @@ import {
 } from '../src/outlets';
 import { BESIDE, isBeside } from '../src/book';
 import { isSubjectCode, recordSchema } from '../src/record';
-import { threeChapters } from './fixtures/books';
+import { section, threeChapters } from './fixtures/books';
 
 const LONG = 'When the tide goes out farther than anyone has seen it go, a granddaughter stays three days. '
   .repeat(4)
@@ -615,11 +615,25 @@ describe('the author’s choices', () => {
     );
     expect(changed.sort()).toEqual([...BESIDE].sort());
     expect(Buffer.from(made({ ...plain, record: other })).equals(made(plain))).toBe(true);
-    expect(isBeside({ type: 'set-record', fields: { price: null } })).toBe(true);
-    expect(isBeside({ type: 'set-record', fields: { price: null, title: 'x' } })).toBe(false);
+    expect(isBeside({ type: 'set-record', fields: { price: null } }, plain)).toBe(true);
+    expect(isBeside({ type: 'set-record', fields: { price: null, title: 'x' } }, plain)).toBe(false);
     expect(
-      isBeside({ type: 'group', label: '', changes: [change({}), { type: 'set-words', words: [] }] }),
+      isBeside({ type: 'group', label: '', changes: [change({}), { type: 'set-words', words: [] }] }, plain),
     ).toBe(false);
+    // Related titles are read on the page “Also by”, and in no file of a book without one.
+    const related: Book['record']['related'] = [
+      { title: 't2', name: 'Low Water', relation: 'same-author', print: '', ebook: '9799000000165' },
+    ];
+    const naming: Change = { type: 'set-record', fields: { related } };
+    expect(Buffer.from(made({ ...plain, record: { ...plain.record, related } })).equals(made(plain))).toBe(
+      true,
+    );
+    expect(isBeside(naming, plain)).toBe(true);
+    const page = { ...plain, sections: [...plain.sections, section('ab', 'also-by', [])] };
+    expect(Buffer.from(made({ ...page, record: { ...page.record, related } })).equals(made(page))).toBe(
+      false,
+    );
+    expect(isBeside(naming, page)).toBe(false);
   });
 });
 

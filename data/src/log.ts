@@ -96,7 +96,7 @@ export async function write(
     actor,
     requests: requests.join(' '),
     change: JSON.stringify(change),
-    beside: isBeside(change),
+    beside: isBeside(change, book),
     inverse: JSON.stringify(inverse),
     label: labelOf(change),
     at: now,

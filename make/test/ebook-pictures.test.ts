@@ -1,13 +1,17 @@
 /** Pictures and faces of ebooks by the choices of an edition. What a picture measures is asked of sharp, which did not choose its size. */
 import { strFromU8, unzipSync } from 'fflate';
-import { readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { checkEpub } from '@pagina/core/check';
 import { schema, type Book, type ReflowEdition } from '@pagina/core/book';
 import { book, section } from '../../core/test/fixtures/books';
 import { INTERIOR_NAMES } from '@pagina/core/design';
-import { makeEbook } from '../src';
+import { contributor } from '@pagina/core/record';
+import { makeEbook, makePrint } from '../src';
 import { facePath } from '../src/places';
 
 /** A picture with something in every pixel, as a photograph has. */
@@ -198,5 +202,44 @@ describe('faces of an ebook', () => {
     const parts = await made({});
     expect(Object.keys(parts).filter((n) => /fonts/.test(n))).toEqual([]);
     expect(strFromU8(parts['EPUB/style.css']!)).not.toContain('font-family');
+  });
+});
+
+describe('the page about the author', () => {
+  it('made from the record shows the portrait above the life, in the ebook and in print', async () => {
+    const portrait = await photograph(600, 800);
+    const b = book([
+      section('c', 'chapter', ['A chapter.'], { title: 'One' }),
+      section('aa', 'about-author', []),
+    ]);
+    const life = 'Ada Marsh lives by the sea.\n\nShe keeps a lock.';
+    const one: Book = {
+      ...b,
+      pictures: [{ id: 'ada', name: 'ada.jpg', type: 'image/jpeg', width: 600, height: 800 }],
+      record: {
+        ...b.record,
+        contributors: [{ ...contributor('Ada Marsh', 'author'), life, portrait: 'ada' }],
+      },
+    };
+    const pictures = (id: string): Uint8Array | null => (id === 'ada' ? portrait : null);
+    const ebook = await makeEbook(one, 'ebook', { pictures, print: null });
+    if (!ebook.ok) throw new Error(ebook.refusal.message);
+    const checked = checkEpub(ebook.value.bytes);
+    expect(checked.ok && checked.value.filter((f) => f.severity === 'blocker')).toEqual([]);
+    const parts = unzipSync(ebook.value.bytes);
+    const page = Object.values(parts)
+      .map((bytes) => strFromU8(bytes))
+      .find((text) => text.includes('Ada Marsh lives by the sea.') && text.includes('<img'));
+    expect(page).toMatch(/<img[^>]*alt="Portrait of Ada Marsh"[\s\S]*Ada Marsh lives[\s\S]*She keeps a lock/);
+    expect(Object.keys(parts).filter((n) => n.endsWith('.jpg'))).toHaveLength(1);
+    const print = await makePrint(one, 'paperback', { pictures });
+    if (!print.ok) throw new Error(print.refusal.message);
+    // Read by poppler: one picture, in the proportions of the file.
+    const path = join(mkdtempSync(join(tmpdir(), 'portrait-')), 'a.pdf');
+    writeFileSync(path, print.value.bytes);
+    const listed = execFileSync('pdfimages', ['-list', path]).toString().trim().split('\n').slice(2);
+    expect(listed).toHaveLength(1);
+    const [, , kind, width, height] = listed[0]!.trim().split(/\s+/);
+    expect([kind, Number(width) / Number(height)]).toEqual(['image', 0.75]);
   });
 });
