@@ -10,7 +10,6 @@ import {
   HeadingLevel,
   ImageRun,
   InternalHyperlink,
-  LevelFormat,
   Packer,
   Paragraph,
   SimpleField,
@@ -49,6 +48,7 @@ import {
 } from '@pagina/core/order';
 import { authorsLine } from '@pagina/core/record';
 import { entryField } from './word-index';
+import { BULLETS, LISTS, NUMBERS, PARAGRAPH_STYLES } from './word-styles';
 import { MONOSPACE, WordText } from './word-text';
 
 /** Measure of the page in twentieths of a point: A4 with margins of an inch. */
@@ -61,9 +61,6 @@ const HEADINGS = [
   HeadingLevel.HEADING_5,
   HeadingLevel.HEADING_6,
 ] as const;
-const BULLETS = 'bullets';
-const NUMBERS: Record<ListNumbers, string> = { figures: 'numbers', letters: 'letters', roman: 'roman' };
-
 /** Name of the bookmark that says what kind of section begins; readers of the house know it. */
 const kindMark = (kind: Section['kind'], n: number): string => `section_${kind.replaceAll('-', '_')}_${n}`;
 
@@ -112,45 +109,10 @@ class WordWriter {
         default: {
           document: { run: { font: 'Times New Roman', size: 24, language: { value: record.language } } },
         },
-        paragraphStyles: [
-          ...['Quote', 'Attribution', 'Verse', 'Letter'].map((name) => ({
-            id: name,
-            name,
-            basedOn: 'Normal',
-            paragraph: { indent: { left: 567, right: name === 'Verse' ? 0 : 567 } },
-          })),
-          // The styles by which word processors know such lists (names from memory).
-          ...[1, 2, 3].map((n) => ({
-            id: `TOC${n}`,
-            name: `toc ${n}`,
-            basedOn: 'Normal',
-            paragraph: { indent: { left: 360 * (n - 1) } },
-          })),
-          { id: 'TableofFigures', name: 'table of figures', basedOn: 'Normal' },
-          { id: 'DefinitionTerm', name: 'Definition Term', basedOn: 'Normal' },
-          {
-            id: 'Definition',
-            name: 'Definition',
-            basedOn: 'Normal',
-            paragraph: { indent: { left: 720 } },
-          },
-          {
-            id: 'Preformatted',
-            name: 'Preformatted Text',
-            basedOn: 'Normal',
-            run: { font: MONOSPACE, size: 20 },
-          },
-          { id: 'Subtitle', name: 'Subtitle', basedOn: 'Normal', run: { italics: true, size: 28 } },
-          { id: 'Caption', name: 'caption', basedOn: 'Normal', run: { italics: true, size: 20 } },
-        ],
+        paragraphStyles: PARAGRAPH_STYLES,
       },
       numbering: {
-        config: [
-          { reference: BULLETS, levels: levels(LevelFormat.BULLET, () => '•') },
-          { reference: NUMBERS.figures, levels: levels(LevelFormat.DECIMAL, (l) => `%${l + 1}.`) },
-          { reference: NUMBERS.letters, levels: levels(LevelFormat.LOWER_LETTER, (l) => `%${l + 1}.`) },
-          { reference: NUMBERS.roman, levels: levels(LevelFormat.LOWER_ROMAN, (l) => `%${l + 1}.`) },
-        ],
+        config: LISTS,
       },
       features: { updateFields: sections.some(makesIndex) },
       footnotes: this.notes.foot,
@@ -448,12 +410,3 @@ class WordWriter {
 }
 
 const noEdition = { id: '', name: '', isbn: '' } as Book['editions'][number];
-
-const levels = (format: (typeof LevelFormat)[keyof typeof LevelFormat], text: (level: number) => string) =>
-  [0, 1, 2, 3, 4, 5].map((level) => ({
-    level,
-    format,
-    text: text(level),
-    alignment: AlignmentType.LEFT,
-    style: { paragraph: { indent: { left: 720 * (level + 1), hanging: 360 } } },
-  }));
