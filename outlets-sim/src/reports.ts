@@ -6,10 +6,28 @@ import type { Book, Told } from './books';
 import type { EbookFacts } from './ebook';
 import type { ShopId } from './names';
 import type { PdfFacts } from './pdf';
-import type { Offer, Sold } from './sales';
 import { sheetOf } from './sheet';
 import { escaped } from './xml';
 
+/** What is sold, for one copy; sums in the smallest unit of the currency. */
+export interface Offer {
+  title: string;
+  isbn: string;
+  list: number;
+  currency: string;
+  /** What the shop owes for a copy. */
+  owed: number;
+  /** Of one that passes books on, the shop that sold it. */
+  by?: string;
+}
+export interface Sold extends Offer {
+  reference: string;
+  territory: string;
+  copies: number;
+  returned: number;
+  /** For the copies that stayed sold. */
+  sum: number;
+}
 interface Writes {
   type: string;
   ending: string;

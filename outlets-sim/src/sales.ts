@@ -5,28 +5,9 @@
 import { createHash } from 'node:crypto';
 import { eventsOf, type Book } from './books';
 import type { House } from './house';
-import { REPORTS } from './reports';
+import { REPORTS, type Sold } from './reports';
 import type { Shop } from './shop';
 
-/** What is sold, for one copy; sums in the smallest unit of the currency. */
-export interface Offer {
-  title: string;
-  isbn: string;
-  list: number;
-  currency: string;
-  /** What the shop owes for a copy. */
-  owed: number;
-  /** Of one that passes books on, the shop that sold it. */
-  by?: string;
-}
-export interface Sold extends Offer {
-  reference: string;
-  territory: string;
-  copies: number;
-  returned: number;
-  /** For the copies that stayed sold. */
-  sum: number;
-}
 export interface Report {
   name: string;
   type: string;

@@ -79,12 +79,7 @@ export function Shell({ id, children }: { id: string; children: ReactNode }) {
       const back = e.key.toLowerCase() === 'z' && !e.shiftKey;
       const forth = (e.key.toLowerCase() === 'z' && e.shiftKey) || e.key.toLowerCase() === 'y';
       if (!back && !forth) return;
-      if (
-        e.defaultPrevented ||
-        e.target instanceof HTMLInputElement ||
-        e.target instanceof HTMLTextAreaElement
-      )
-        return;
+      if (e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement) return;
       e.preventDefault();
       undo(forth);
     };

@@ -111,9 +111,6 @@ export function MarkedText({
           keymap({
             'Mod-b': toggleMark(marks.strong),
             'Mod-i': toggleMark(marks.emphasis),
-            'Mod-z': undo,
-            'Shift-Mod-z': redo,
-            'Mod-y': redo,
             'Shift-Enter': lineBreak,
             Enter: splitListItem(nodes.item),
             Backspace: (state, dispatch, v) =>
@@ -132,6 +129,15 @@ export function MarkedText({
       clipboardTextParser: (text) => {
         const doc = descriptionDoc(text);
         return doc.slice(0, doc.content.size);
+      },
+      // What was typed here is undone here first; then Undo is the book's.
+      handleKeyDown: (_, e) => {
+        const key = e.key.toLowerCase();
+        if (!(e.ctrlKey || e.metaKey) || e.altKey || (key !== 'z' && key !== 'y')) return false;
+        const back = key === 'z' && !e.shiftKey;
+        if (!(back ? undo : redo)(v.state, v.dispatch)) return false;
+        e.stopPropagation();
+        return true;
       },
       dispatchTransaction: (tr) => {
         v.updateState(v.state.apply(tr));
