@@ -1,10 +1,10 @@
 /** People who made the imprint's books: each is typed once, and found again in the next title. */
 import { randomUUID } from 'node:crypto';
-import { desc, eq, isNull } from 'drizzle-orm';
+import { desc, isNull } from 'drizzle-orm';
 import type { BookJson, Picture } from '@pagina/core/book';
 import { recordSchema, type Contributor } from '@pagina/core/record';
 import { titles } from './schema';
-import { saveChange } from './saving';
+import { changeFromElsewhere } from './saving';
 import type { Store } from './open';
 
 export interface Person {
@@ -14,10 +14,8 @@ export interface Person {
   life: string;
   /** The picture as one of those titles has it; null for none. */
   portrait: Picture | null;
-  /** Titles that name them, by id. */
-  titles: string[];
-  /** Those of them that tell their life otherwise, or show them otherwise. */
-  otherwise: string[];
+  /** Titles that name them, and what each tells of them: their life, and the checksum of the picture. */
+  titles: { id: string; life: string; portrait: string | null }[];
 }
 
 interface InTitle {
@@ -25,28 +23,23 @@ interface InTitle {
   people: Contributor[];
   portraitOf: (c: Contributor) => Picture | null;
 }
+const inTitle = (title: string, book: BookJson): InTitle => ({
+  title,
+  people: recordSchema.parse(book.record).contributors,
+  portraitOf: (c) => (book.pictures?.find((p) => p.id === c.portrait) as Picture | undefined) ?? null,
+});
 async function contributorsOf(store: Store): Promise<InTitle[]> {
   const rows = await store.db
     .select({ id: titles.id, meta: titles.meta })
     .from(titles)
     .where(isNull(titles.deletedAt))
     .orderBy(desc(titles.changedAt));
-  return rows.map(({ id, meta }) => {
-    const book = JSON.parse(meta) as BookJson;
-    return {
-      title: id,
-      people: recordSchema.parse(book.record).contributors,
-      portraitOf: (c: Contributor) =>
-        (book.pictures?.find((p) => p.id === c.portrait) as Picture | undefined) ?? null,
-    };
-  });
+  return rows.map(({ id, meta }) => inTitle(id, JSON.parse(meta) as BookJson));
 }
-
-const told = (life: string, portrait: Picture | null): string => `${portrait?.sha256 ?? ''} ${life}`;
 
 /** By name; those of the titles that were changed last come first. */
 export async function peopleOf(store: Store): Promise<Person[]> {
-  const known = new Map<string, Person & { told: Map<string, string> }>();
+  const known = new Map<string, Person>();
   for (const { title, people, portraitOf } of await contributorsOf(store))
     for (const c of people) {
       const person = known.get(c.name) ?? {
@@ -55,21 +48,18 @@ export async function peopleOf(store: Store): Promise<Person[]> {
         life: '',
         portrait: null,
         titles: [],
-        otherwise: [],
-        told: new Map<string, string>(),
       };
       person.sortName ||= c.sortName;
       person.life ||= c.life;
       person.portrait ??= portraitOf(c);
-      if (!person.titles.includes(title)) person.titles.push(title);
-      const before = person.told.get(title);
-      if (before === undefined || c.life) person.told.set(title, told(c.life, portraitOf(c)));
+      // Somebody may be named twice, such as the author who drew the cover too.
+      const there = person.titles.find((t) => t.id === title);
+      const portrait = portraitOf(c)?.sha256 ?? null;
+      if (!there) person.titles.push({ id: title, life: c.life, portrait });
+      else Object.assign(there, { life: there.life || c.life, portrait: there.portrait ?? portrait });
       known.set(c.name, person);
     }
-  return [...known.values()].map(({ told: all, ...p }) => ({
-    ...p,
-    otherwise: p.titles.filter((t) => all.get(t) !== told(p.life, p.portrait)),
-  }));
+  return [...known.values()];
 }
 
 /** Tells a person's life and how they are sorted, and shows their portrait, in every other title as one has it. Answers in how many it changed. */
@@ -80,35 +70,29 @@ export async function sharePerson(store: Store, from: string, name: string): Pro
   if (!source || !here) return 0;
   const picture = source.portraitOf(here);
   let changed = 0;
-  for (const { title, people, portraitOf } of all) {
-    if (title === from) continue;
+  for (const { title } of all.filter((t) => t.title !== from)) {
     /** The same file is a picture of the other title too, under an id of its own. */
     const own = picture && { ...picture, id: `pic-${randomUUID().slice(0, 8)}` };
-    const portraitFor = (c: Contributor): string | null =>
-      picture && portraitOf(c)?.sha256 === picture.sha256 ? c.portrait : (own?.id ?? null);
-    const next = people.map((c) =>
-      c.name === name ? { ...c, life: here.life, sortName: here.sortName, portrait: portraitFor(c) } : c,
-    );
-    if (JSON.stringify(next) === JSON.stringify(people)) continue;
-    const [row] = await store.db
-      .select({ revision: titles.revision })
-      .from(titles)
-      .where(eq(titles.id, title));
-    const saved = await saveChange(store, title, {
-      base: row?.revision ?? 0,
-      client: 'people',
-      change: {
+    const done = await changeFromElsewhere(store, title, 'people', (book) => {
+      const { people, portraitOf } = inTitle(title, book);
+      // Where this title shows none, each keeps its own.
+      const portraitFor = (c: Contributor): string | null =>
+        !own || portraitOf(c)?.sha256 === own.sha256 ? c.portrait : own.id;
+      const next = people.map((c) =>
+        c.name === name ? { ...c, life: here.life, sortName: here.sortName, portrait: portraitFor(c) } : c,
+      );
+      if (JSON.stringify(next) === JSON.stringify(people)) return null;
+      const brought = own && next.some((c) => c.portrait === own.id) ? [own] : [];
+      return {
         type: 'group',
         label: `Take over what is told of ${name}`,
         changes: [
-          ...(own && next.some((c) => c.portrait === own.id)
-            ? [{ type: 'add-pictures' as const, pictures: [own] }]
-            : []),
+          ...(brought.length > 0 ? [{ type: 'add-pictures' as const, pictures: brought }] : []),
           { type: 'set-record', fields: { contributors: next } },
         ],
-      },
+      };
     });
-    if (saved.ok) changed++;
+    if (done) changed++;
   }
   return changed;
 }

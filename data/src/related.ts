@@ -1,16 +1,17 @@
 /** Related titles: each is named in the other's record, which is told of the one by what the other is to it. */
-import { and, desc, inArray, isNull } from 'drizzle-orm';
+import { and, desc, eq, isNull } from 'drizzle-orm';
 import type { BookJson } from '@pagina/core/book';
 import {
   bareIsbn,
   INVERSE,
+  isbnFault,
   namedAs,
   recordSchema,
   type RelatedTitle,
   type Relation,
 } from '@pagina/core/record';
 import { titles } from './schema';
-import { saveChange } from './saving';
+import { changeFromElsewhere } from './saving';
 import type { Store } from './open';
 
 /** A title as others name it. */
@@ -26,9 +27,12 @@ export interface Relative {
 function relativeOf(id: string, meta: string): Relative {
   const book = JSON.parse(meta) as BookJson;
   const record = recordSchema.parse(book.record);
+  /** One that is wrong names no book. */
   const isbnOf = (print: boolean): string =>
     bareIsbn(
-      book.editions.find((e) => (e.form === 'print') === print && e.form !== 'sample' && e.isbn)?.isbn ?? '',
+      book.editions.find(
+        (e) => (e.form === 'print') === print && e.form !== 'sample' && isbnFault(e.isbn ?? '') === null,
+      )?.isbn ?? '',
     );
   return {
     id,
@@ -60,27 +64,23 @@ export async function nameIn(
   title: string,
   relation: Relation | null,
 ): Promise<boolean> {
-  const rows = await store.db
-    .select({ id: titles.id, meta: titles.meta, revision: titles.revision })
+  if (other === title) return false;
+  const [here] = await store.db
+    .select({ meta: titles.meta })
     .from(titles)
-    .where(and(inArray(titles.id, [other, title]), isNull(titles.deletedAt)));
-  const here = rows.find((r) => r.id === title);
-  const there = rows.find((r) => r.id === other);
-  if (!here || !there || other === title) return false;
-  const now = relativeOf(other, there.meta).related;
+    .where(and(eq(titles.id, title), isNull(titles.deletedAt)));
+  if (!here) return false;
   const called = relativeOf(title, here.meta);
-  const entry = relation && namedAs(called, INVERSE[relation]);
-  const at = now.findIndex((r) => r.title === title);
-  const next =
-    at < 0 ? [...now, ...(entry ? [entry] : [])] : now.flatMap((r, i) => (i === at ? (entry ?? []) : [r]));
-  if (JSON.stringify(next) === JSON.stringify(now)) return false;
-  const label = entry
-    ? `Name “${called.name}” among the related titles`
-    : `Remove “${called.name}” from the related titles`;
-  const saved = await saveChange(store, other, {
-    base: there.revision,
-    client: 'related',
-    change: { type: 'group', label, changes: [{ type: 'set-record', fields: { related: next } }] },
+  return changeFromElsewhere(store, other, 'related', (book) => {
+    const now = recordSchema.parse(book.record).related;
+    const entry = relation && namedAs(called, INVERSE[relation]);
+    const at = now.findIndex((r) => r.title === title);
+    const next =
+      at < 0 ? [...now, ...(entry ? [entry] : [])] : now.flatMap((r, i) => (i === at ? (entry ?? []) : [r]));
+    if (JSON.stringify(next) === JSON.stringify(now)) return null;
+    const label = entry
+      ? `Name “${called.name}” among the related titles`
+      : `Remove “${called.name}” from the related titles`;
+    return { type: 'group', label, changes: [{ type: 'set-record', fields: { related: next } }] };
   });
-  return saved.ok;
 }

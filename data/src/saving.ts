@@ -8,9 +8,11 @@
  * away (`final`) has its steps moved here.
  */
 import { done, refused, type Outcome } from '@pagina/core/base';
-import { moveSteps, singles, touchedSections, type Change } from '@pagina/core/book';
+import { and, eq, isNull } from 'drizzle-orm';
+import { moveSteps, singles, touchedSections, type BookJson, type Change } from '@pagina/core/book';
 import { storedSize } from './files';
 import { AUTHOR, changesSince, write, type LoggedChange } from './log';
+import { titles } from './schema';
 import type { Store } from './open';
 
 export type SaveAnswer =
@@ -66,6 +68,26 @@ export function saveChange(
     if (missing) return missing;
     const saved = await write(tx, id, moved, { client, actor, requests: own });
     return saved.ok ? done({ ...saved.value, lost }) : saved;
+  });
+}
+
+/**
+ * Changes a title from elsewhere, by what it holds at that moment: nothing comes between looking and writing. Answers whether
+ * there was something to change; not where the title is gone or deleted.
+ */
+export function changeFromElsewhere(
+  store: Store,
+  id: string,
+  client: string,
+  make: (book: BookJson) => Change | null,
+): Promise<boolean> {
+  return store.write(async (tx) => {
+    const [row] = await tx
+      .select({ meta: titles.meta })
+      .from(titles)
+      .where(and(eq(titles.id, id), isNull(titles.deletedAt)));
+    const change = row ? make(JSON.parse(row.meta) as BookJson) : null;
+    return change !== null && (await write(tx, id, change, { client, actor: AUTHOR })).ok;
   });
 }
 

@@ -241,7 +241,7 @@ const others = ({ related: all }: BookRecord, { form }: Edition): string[] =>
           group(
             'RelatedProduct',
             el('ProductRelationCode', RELATION_CODE[relation]),
-            group('ProductIdentifier', el('ProductIDType', '15'), el('IDValue', bareIsbn(isbn) ?? '')),
+            group('ProductIdentifier', el('ProductIDType', '15'), el('IDValue', bareIsbn(isbn))),
           ),
         ]
       : [];

@@ -25,7 +25,9 @@ export async function lookUp(language: string, words: readonly string[]): Promis
 export const isWrong = (language: string, word: string): boolean =>
   looked.get(`${language} ${word}`) === true;
 
-export const wordsIn = (text: string): string[] => [...new Set(text.match(/\p{L}[\p{L}\u2019'-]+/gu) ?? [])];
+/** A word of two letters and more. */
+export const WORD = /\p{L}[\p{L}\u2019'-]+/gu;
+export const wordsIn = (text: string): string[] => [...new Set(text.match(WORD) ?? [])];
 
 const NONE: readonly string[] = [];
 /** Words of a text that neither the dictionary nor the book knows. */

@@ -9,6 +9,7 @@ import { EditorState, Plugin, PluginKey, type Command } from 'prosemirror-state'
 import { Decoration, DecorationSet, EditorView } from 'prosemirror-view';
 import { useEffect, useReducer, useRef, useState } from 'react';
 import { descriptionDoc, descriptionHtml, descriptionSchema, descriptionText } from '@pagina/core/record';
+import { WORD } from '@/forms/dictionary';
 import { AnyOf } from './ToggleGroup';
 import { Toolbar } from './Toolbar';
 
@@ -67,7 +68,7 @@ function doubtedIn(doc: Node, words: readonly string[]): DecorationSet {
   const found: Decoration[] = [];
   if (known.size > 0)
     doc.descendants((node, at) => {
-      for (const m of node.text?.matchAll(/\p{L}[\p{L}\u2019'-]+/gu) ?? [])
+      for (const m of node.text?.matchAll(WORD) ?? [])
         if (known.has(m[0]))
           found.push(Decoration.inline(at + m.index, at + m.index + m[0].length, { class: 'doubted' }));
     });
@@ -97,6 +98,9 @@ export function MarkedText({
   const [view, setView] = useState<EditorView | null>(null);
   const [, redraw] = useReducer((n: number) => n + 1, 0);
   const now = useRef({ value, onCommit, doubted });
+  /** The value that is in the field, as far as nothing has been typed since. */
+  const taken = useRef(value);
+  const reset = useRef<() => void>(() => undefined);
   useEffect(() => {
     now.current = { value, onCommit, doubted };
   });
@@ -152,7 +156,13 @@ export function MarkedText({
     });
     const keep = (): void => {
       const text = descriptionText(v.state.doc);
-      if (text !== descriptionText(descriptionDoc(now.current.value))) now.current.onCommit(text);
+      if (!isTyped(v, taken.current)) return;
+      taken.current = text;
+      now.current.onCommit(text);
+    };
+    reset.current = () => {
+      taken.current = now.current.value;
+      v.updateState(fresh());
     };
     setView(v);
     return () => {
@@ -163,16 +173,8 @@ export function MarkedText({
   }, [label]);
   useEffect(() => {
     if (!view || view.isDestroyed) return;
-    // What others did comes in, but not into what is being typed.
-    const doc = descriptionDoc(value);
-    if (!view.hasFocus() && !view.state.doc.eq(doc))
-      view.updateState(
-        view.state.apply(
-          view.state.tr
-            .replaceWith(0, view.state.doc.content.size, doc.content)
-            .setMeta('addToHistory', false),
-        ),
-      );
+    // What others did, and the book's Undo, come in, but not into what is being typed.
+    if (value !== taken.current && !isTyped(view, taken.current)) reset.current();
     else view.updateState(view.state);
   }, [view, value, doubted]);
   const pressed = view ? pressedIn(view.state) : [];
@@ -201,6 +203,10 @@ export function MarkedText({
     </div>
   );
 }
+
+/** Whether something has been typed since this text was taken in. */
+const isTyped = (v: EditorView, since: string): boolean =>
+  descriptionText(v.state.doc) !== descriptionText(descriptionDoc(since));
 
 /** A text with its markup as readers see it. */
 export function Marked({ text }: { text: string }) {

@@ -101,6 +101,17 @@ export function People() {
               fields: { contributors: [...put(authors, i, { ...a, portrait }), ...others] },
             })}
           />
+          {a.portrait === null && people.find((p) => p.name === a.name)?.portrait ? (
+            <Button
+              className="h-7"
+              onClick={() => {
+                const { person, pictures } = named(a, a.name);
+                setAuthors(put(authors, i, person), pictures);
+              }}
+            >
+              Use the portrait from another title
+            </Button>
+          ) : null}
           <ElsewhereToo of={a} people={people} onShared={load} />
         </div>
       ))}
@@ -145,10 +156,12 @@ function ElsewhereToo({
   onShared: () => Promise<void>;
 }) {
   const { session } = useTitle();
+  const { book } = useBook();
   const known = people.find((p) => p.name === name);
-  const others = known?.titles.filter((t) => t !== session.id) ?? [];
-  const differs = known !== undefined && (known.otherwise.length > 0 || known.life !== life);
-  if (life === '' || others.length === 0 || !differs) return null;
+  const others = known?.titles.filter((t) => t.id !== session.id) ?? [];
+  const shown = book.pictures.find((p) => p.id === portrait)?.sha256 ?? null;
+  const differs = others.some((t) => t.life !== life || (shown !== null && t.portrait !== shown));
+  if (life === '' || !differs) return null;
   const where = others.length === 1 ? 'the other title' : `the ${others.length} other titles`;
   const share = async (): Promise<void> => {
     await session.flush();

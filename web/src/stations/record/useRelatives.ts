@@ -4,7 +4,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { namedAs, type Relation } from '@pagina/core/record';
 import type { Relative } from '@pagina/data';
-import { useBook, useTitle } from '@/title/context';
+import { useTitle } from '@/title/context';
 import { useRecord } from './useRecord';
 
 export interface Relatives {
@@ -18,7 +18,6 @@ export interface Relatives {
 
 export function useRelatives(): Relatives {
   const { session } = useTitle();
-  const { saving } = useBook();
   const { record, set } = useRecord();
   const [all, setAll] = useState<readonly Relative[] | null>(null);
   const address = `/api/titles/${session.id}/related`;
@@ -27,8 +26,8 @@ export function useRelatives(): Relatives {
     if (r?.ok) setAll(((await r.json()) as { titles: Relative[] }).titles);
   }, [address]);
   useEffect(() => {
-    if (saving.state === 'saved') void load();
-  }, [load, saving.state]);
+    void load();
+  }, [load]);
   const tell = async (others: readonly { title: string; relation: Relation | null }[]): Promise<void> => {
     await session.flush();
     const r = await fetch(address, {
